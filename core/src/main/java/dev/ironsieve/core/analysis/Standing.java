@@ -1,0 +1,52 @@
+package dev.ironsieve.core.analysis;
+
+import dev.ironsieve.core.model.Connection;
+import java.util.List;
+
+/** Where one rule stands in the order: whether anything still gets to it. */
+public sealed interface Standing {
+  /**
+   * It decides at least one feasible connection.
+   *
+   * @param witness one that it decides
+   * @param reach how much of its match gets to it
+   */
+  record Decides(Connection witness, Reach reach) implements Standing {}
+
+  /**
+   * The earlier rules together take all of its match.
+   *
+   * @param kind whether one of them gives another verdict
+   * @param causes ids of rules that together take all of it, in the rules' order; without any one
+   *     of them it would decide something
+   * @param smallest whether no smaller set of rules takes all of it; if not, that was not settled
+   *     within the budget
+   * @param witness a connection that it matches: for {@code SHADOWED} one that gets another verdict
+   * @param decidedBy id of the rule that decides the witness
+   */
+  record Covered(
+      Kind kind, List<String> causes, boolean smallest, Connection witness, String decidedBy)
+      implements Standing {}
+
+  /** No feasible connection meets its criteria. */
+  record Empty() implements Standing {}
+
+  /** It is disabled. */
+  record PassedOver() implements Standing {}
+
+  /**
+   * The budget ran out before it was settled.
+   *
+   * @param question what was not settled
+   * @param steps the budget
+   */
+  record Undecided(String question, long steps) implements Standing {}
+
+  /** How the rules that cover a rule decide in its place. */
+  enum Kind {
+    /** Some of its match gets another verdict. */
+    SHADOWED,
+    /** All of its match gets the same verdict from the rules above. */
+    REDUNDANT_ABOVE
+  }
+}

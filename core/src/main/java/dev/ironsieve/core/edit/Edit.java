@@ -1,0 +1,117 @@
+package dev.ironsieve.core.edit;
+
+import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Zone;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/** One change to a rulebase. */
+public sealed interface Edit {
+  /** Most rules that one edit may name or bring. */
+  int MAX_RULES = 20_000;
+
+  /** Puts new rules, in this order, at a place. */
+  record InsertRules(List<Rule> rules, Place place) implements Edit {
+    public InsertRules {
+      rules = someOf("rules", rules);
+    }
+  }
+
+  /** Puts new wording in the place of rules with the same ids. */
+  record ReplaceRules(List<Rule> rules) implements Edit {
+    public ReplaceRules {
+      rules = someOf("rules", rules);
+    }
+  }
+
+  record DeleteRules(List<String> ids) implements Edit {
+    public DeleteRules {
+      ids = someOf("ids", ids);
+    }
+  }
+
+  /** Takes rules out and puts them, in this order, at a place, which must not be one of them. */
+  record MoveRules(List<String> ids, Place place) implements Edit {
+    public MoveRules {
+      ids = someOf("ids", ids);
+    }
+  }
+
+  /**
+   * Starts a section without rules.
+   *
+   * @param before id of the section above which it stands, or null for the end
+   */
+  record InsertSection(String id, String name, String before) implements Edit {}
+
+  record RenameSection(String id, String name) implements Edit {}
+
+  /** Takes away a section, which must have no rules. */
+  record DeleteSection(String id) implements Edit {}
+
+  /**
+   * Makes a zone, or puts new wording in the place of one.
+   *
+   * @param replaces name of the zone so far, or null for a new one; another name than the zone's
+   *     own renames it everywhere
+   */
+  record PutZone(Zone zone, String replaces) implements Edit {}
+
+  /** Like {@link PutZone} for an address object. */
+  record PutAddress(AddressObject address, String replaces) implements Edit {}
+
+  /** Like {@link PutZone} for a service object. */
+  record PutService(ServiceObject service, String replaces) implements Edit {}
+
+  /** Takes away a zone or object, which nothing may mention. */
+  record DeleteObject(ObjectKind kind, String name) implements Edit {}
+
+  /** Several edits, one after the other, of which all or none happen. */
+  record Batch(List<Edit> edits) implements Edit {
+    public Batch {
+      edits = someOf("edits", edits);
+    }
+  }
+
+  private static <T> List<T> someOf(String what, List<T> items) {
+    if (items == null || items.isEmpty() || items.size() > MAX_RULES) {
+      String found = items == null ? "nothing" : items.size() + "";
+      throw new InvalidModel(what, "1 to " + MAX_RULES, found);
+    }
+    if (Set.copyOf(items).size() != items.size()) {
+      throw new InvalidModel(what, "each once", "one of them twice");
+    }
+    return List.copyOf(items);
+  }
+
+  /**
+   * The rulebase after this edit.
+   *
+   * @throws MissingTarget if it speaks of something that is not there
+   * @throws InvalidModel if the outcome could not stand
+   */
+  default Rulebase apply(Rulebase before) {
+    return Editing.apply(this, before);
+  }
+
+  /**
+   * The edit that, applied after this one, gives {@code before} back; none if this changes nothing.
+   */
+  default Optional<Edit> inverse(Rulebase before) {
+    return Inverse.of(this, before);
+  }
+
+  /**
+   * What this edit changes in {@code before}: ids of rules and sections, kinds and names of
+   * objects.
+   */
+  default Set<Touched> touched(Rulebase before) {
+    return Touched.by(this, before);
+  }
+}

@@ -1,0 +1,214 @@
+package dev.ironsieve.core.edit;
+
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+
+/** What each edit does to a rulebase; O(size of the rulebase). */
+final class Editing {
+  private Editing() {}
+
+  static Rulebase apply(Edit edit, Rulebase before) {
+    return switch (edit) {
+      case Edit.InsertRules insert -> insert(before, insert.rules(), insert.place());
+      case Edit.ReplaceRules replace -> replace(before, replace.rules());
+      case Edit.DeleteRules delete -> without(before, requireRules(before, delete.ids()));
+      case Edit.MoveRules move -> move(before, move);
+      case Edit.InsertSection insert -> insertSection(before, insert);
+      case Edit.RenameSection rename ->
+          changeSection(before, rename.id(), s -> new Section(s.id(), rename.name(), s.rules()));
+      case Edit.DeleteSection delete -> deleteSection(before, delete.id());
+      case Edit.PutZone put -> ObjectEditing.put(before, put);
+      case Edit.PutAddress put -> ObjectEditing.put(before, put);
+      case Edit.PutService put -> ObjectEditing.put(before, put);
+      case Edit.DeleteObject delete -> deleteObject(before, delete.kind(), delete.name());
+      case Edit.Batch batch -> {
+        Rulebase after = before;
+        for (Edit part : batch.edits()) {
+          after = apply(part, after);
+        }
+        yield after;
+      }
+    };
+  }
+
+  private static Rulebase insert(Rulebase before, List<Rule> rules, Place place) {
+    int at = sectionOf(before, place);
+    List<Section> sections = new ArrayList<>(before.sections());
+    Section section = sections.get(at);
+    List<Rule> inside = new ArrayList<>(section.rules());
+    int index =
+        switch (place) {
+          case Place.Above above -> indexOf(section, above.ruleId());
+          case Place.Below below -> indexOf(section, below.ruleId()) + 1;
+          case Place.StartOf start -> 0;
+          case Place.EndOf end -> inside.size();
+        };
+    inside.addAll(index, rules);
+    sections.set(at, new Section(section.id(), section.name(), inside));
+    return before.withSections(sections);
+  }
+
+  private static int sectionOf(Rulebase rulebase, Place place) {
+    return switch (place) {
+      case Place.Above above -> sectionWithRule(rulebase, above.ruleId());
+      case Place.Below below -> sectionWithRule(rulebase, below.ruleId());
+      case Place.StartOf start -> sectionNumber(rulebase, start.sectionId());
+      case Place.EndOf end -> sectionNumber(rulebase, end.sectionId());
+    };
+  }
+
+  private static int sectionWithRule(Rulebase rulebase, String ruleId) {
+    for (int i = 0; i < rulebase.sections().size(); i++) {
+      if (indexOf(rulebase.sections().get(i), ruleId) >= 0) {
+        return i;
+      }
+    }
+    throw new MissingTarget(Touched.RULE, ruleId);
+  }
+
+  static int sectionNumber(Rulebase rulebase, String id) {
+    for (int i = 0; i < rulebase.sections().size(); i++) {
+      if (rulebase.sections().get(i).id().equals(id)) {
+        return i;
+      }
+    }
+    throw new MissingTarget(Touched.SECTION, id);
+  }
+
+  private static int indexOf(Section section, String ruleId) {
+    for (int i = 0; i < section.rules().size(); i++) {
+      if (section.rules().get(i).id().equals(ruleId)) {
+        return i;
+      }
+    }
+    return -1;
+  }
+
+  static Map<String, Rule> requireRules(Rulebase before, List<String> ids) {
+    Map<String, Rule> found = new HashMap<>();
+    Set<String> wanted = new HashSet<>(ids);
+    for (Rule rule : before.rules()) {
+      if (wanted.contains(rule.id())) {
+        found.put(rule.id(), rule);
+      }
+    }
+    for (String id : ids) {
+      if (!found.containsKey(id)) {
+        throw new MissingTarget(Touched.RULE, id);
+      }
+    }
+    return found;
+  }
+
+  private static Rulebase replace(Rulebase before, List<Rule> rules) {
+    requireRules(before, rules.stream().map(Rule::id).toList());
+    Map<String, Rule> next = new HashMap<>();
+    rules.forEach(rule -> next.put(rule.id(), rule));
+    return before.withSections(mapRules(before, rule -> next.getOrDefault(rule.id(), rule)));
+  }
+
+  static List<Section> mapRules(Rulebase before, UnaryOperator<Rule> change) {
+    return before.sections().stream()
+        .map(s -> new Section(s.id(), s.name(), s.rules().stream().map(change).toList()))
+        .toList();
+  }
+
+  private static Rulebase without(Rulebase before, Map<String, Rule> gone) {
+    return before.withSections(
+        before.sections().stream()
+            .map(
+                s ->
+                    new Section(
+                        s.id(),
+                        s.name(),
+                        s.rules().stream().filter(rule -> !gone.containsKey(rule.id())).toList()))
+            .toList());
+  }
+
+  private static Rulebase move(Rulebase before, Edit.MoveRules move) {
+    Map<String, Rule> rules = requireRules(before, move.ids());
+    String anchor =
+        switch (move.place()) {
+          case Place.Above above -> above.ruleId();
+          case Place.Below below -> below.ruleId();
+          case Place.StartOf start -> null;
+          case Place.EndOf end -> null;
+        };
+    if (rules.containsKey(anchor)) {
+      throw new InvalidModel("place", "a rule that is not itself moved", "\"" + anchor + "\"");
+    }
+    List<Rule> inOrder = move.ids().stream().map(rules::get).toList();
+    return insert(without(before, rules), inOrder, move.place());
+  }
+
+  private static Rulebase insertSection(Rulebase before, Edit.InsertSection insert) {
+    List<Section> sections = new ArrayList<>(before.sections());
+    int at = insert.before() == null ? sections.size() : sectionNumber(before, insert.before());
+    sections.add(at, new Section(insert.id(), insert.name(), List.of()));
+    return before.withSections(sections);
+  }
+
+  private static Rulebase changeSection(Rulebase before, String id, UnaryOperator<Section> change) {
+    int at = sectionNumber(before, id);
+    List<Section> sections = new ArrayList<>(before.sections());
+    sections.set(at, change.apply(sections.get(at)));
+    return before.withSections(sections);
+  }
+
+  private static Rulebase deleteSection(Rulebase before, String id) {
+    int at = sectionNumber(before, id);
+    Section section = before.sections().get(at);
+    if (!section.rules().isEmpty()) {
+      throw new InvalidModel(
+          "section \"" + section.name() + "\"",
+          "no rules in a section to be deleted",
+          section.rules().size() + " rules");
+    }
+    if (before.sections().size() == 1) {
+      throw new InvalidModel("sections", "at least one", "none left");
+    }
+    List<Section> sections = new ArrayList<>(before.sections());
+    sections.remove(at);
+    return before.withSections(sections);
+  }
+
+  private static Rulebase deleteObject(Rulebase before, ObjectKind kind, String name) {
+    List<Rule> users = before.rulesUsing(kind, name);
+    if (!users.isEmpty()) {
+      String found =
+          users.size() + " rules that use it, the first being \"" + users.getFirst().name() + "\"";
+      throw new InvalidModel(kind.word() + " \"" + name + "\"", "no rule that uses it", found);
+    }
+    String key = Names.key(name);
+    Rulebase after =
+        new Rulebase(
+            before.name(),
+            kind != ObjectKind.ZONE
+                ? before.zones()
+                : before.zones().stream().filter(o -> !Names.key(o.name()).equals(key)).toList(),
+            kind != ObjectKind.ADDRESS
+                ? before.addresses()
+                : before.addresses().stream()
+                    .filter(o -> !Names.key(o.name()).equals(key))
+                    .toList(),
+            kind != ObjectKind.SERVICE
+                ? before.services()
+                : before.services().stream().filter(o -> !Names.key(o.name()).equals(key)).toList(),
+            before.sections());
+    if (after.equals(before)) {
+      throw new MissingTarget(kind.word(), name);
+    }
+    return after;
+  }
+}

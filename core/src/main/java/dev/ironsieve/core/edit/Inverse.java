@@ -1,0 +1,134 @@
+package dev.ironsieve.core.edit;
+
+import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Zone;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+
+/** For each edit the edit that takes it back. */
+final class Inverse {
+  private Inverse() {}
+
+  static Optional<Edit> of(Edit edit, Rulebase before) {
+    return switch (edit) {
+      case Edit.InsertRules insert ->
+          Optional.of(new Edit.DeleteRules(insert.rules().stream().map(Rule::id).toList()));
+      case Edit.ReplaceRules replace ->
+          Optional.of(new Edit.ReplaceRules(asTheyWere(before, replace)));
+      case Edit.DeleteRules delete ->
+          Optional.of(
+              batch(
+                  inOldPlaces(
+                      before,
+                      new HashSet<>(delete.ids()),
+                      (rule, place) -> new Edit.InsertRules(List.of(rule), place))));
+      case Edit.MoveRules move ->
+          Optional.of(
+              batch(
+                  inOldPlaces(
+                      before,
+                      new HashSet<>(move.ids()),
+                      (rule, place) -> new Edit.MoveRules(List.of(rule.id()), place))));
+      case Edit.InsertSection insert -> Optional.of(new Edit.DeleteSection(insert.id()));
+      case Edit.RenameSection rename ->
+          Optional.of(
+              new Edit.RenameSection(
+                  rename.id(),
+                  before.sections().get(Editing.sectionNumber(before, rename.id())).name()));
+      case Edit.DeleteSection delete -> Optional.of(insertAgain(before, delete.id()));
+      case Edit.PutZone put ->
+          Optional.of(
+              find(before.zones(), Zone::name, put.replaces())
+                  .<Edit>map(old -> new Edit.PutZone(old, put.zone().name()))
+                  .orElseGet(() -> new Edit.DeleteObject(ObjectKind.ZONE, put.zone().name())));
+      case Edit.PutAddress put ->
+          Optional.of(
+              find(before.addresses(), AddressObject::name, put.replaces())
+                  .<Edit>map(old -> new Edit.PutAddress(old, put.address().name()))
+                  .orElseGet(
+                      () -> new Edit.DeleteObject(ObjectKind.ADDRESS, put.address().name())));
+      case Edit.PutService put ->
+          Optional.of(
+              find(before.services(), ServiceObject::name, put.replaces())
+                  .<Edit>map(old -> new Edit.PutService(old, put.service().name()))
+                  .orElseGet(
+                      () -> new Edit.DeleteObject(ObjectKind.SERVICE, put.service().name())));
+      case Edit.DeleteObject delete -> makeAgain(before, delete);
+      case Edit.Batch batch -> ofBatch(before, batch);
+    };
+  }
+
+  private static Edit batch(List<Edit> edits) {
+    return edits.size() == 1 ? edits.getFirst() : new Edit.Batch(edits);
+  }
+
+  private static List<Rule> asTheyWere(Rulebase before, Edit.ReplaceRules replace) {
+    List<String> ids = replace.rules().stream().map(Rule::id).toList();
+    return List.copyOf(Editing.requireRules(before, ids).values());
+  }
+
+  private interface Put {
+    Edit at(Rule rule, Place place);
+  }
+
+  /** From top to bottom, so that the rule above is back before the rule below refers to it. */
+  private static List<Edit> inOldPlaces(Rulebase before, Set<String> ids, Put put) {
+    List<Edit> out = new ArrayList<>();
+    for (Section section : before.sections()) {
+      Place place = new Place.StartOf(section.id());
+      for (Rule rule : section.rules()) {
+        if (ids.contains(rule.id())) {
+          out.add(put.at(rule, place));
+        }
+        place = new Place.Below(rule.id());
+      }
+    }
+    return out;
+  }
+
+  private static Edit insertAgain(Rulebase before, String id) {
+    int at = Editing.sectionNumber(before, id);
+    boolean last = at == before.sections().size() - 1;
+    return new Edit.InsertSection(
+        id, before.sections().get(at).name(), last ? null : before.sections().get(at + 1).id());
+  }
+
+  private static Optional<Edit> makeAgain(Rulebase before, Edit.DeleteObject delete) {
+    return switch (delete.kind()) {
+      case ZONE ->
+          find(before.zones(), Zone::name, delete.name()).map(o -> new Edit.PutZone(o, null));
+      case ADDRESS ->
+          find(before.addresses(), AddressObject::name, delete.name())
+              .map(o -> new Edit.PutAddress(o, null));
+      case SERVICE ->
+          find(before.services(), ServiceObject::name, delete.name())
+              .map(o -> new Edit.PutService(o, null));
+    };
+  }
+
+  private static <T> Optional<T> find(List<T> objects, Function<T, String> nameOf, String name) {
+    return objects.stream()
+        .filter(o -> name != null && Names.key(nameOf.apply(o)).equals(Names.key(name)))
+        .findFirst();
+  }
+
+  private static Optional<Edit> ofBatch(Rulebase before, Edit.Batch batch) {
+    List<Edit> out = new ArrayList<>();
+    Rulebase state = before;
+    for (Edit part : batch.edits()) {
+      of(part, state).ifPresent(inverse -> out.addFirst(inverse));
+      state = part.apply(state);
+    }
+    return out.isEmpty() ? Optional.empty() : Optional.of(batch(out));
+  }
+}

@@ -1,0 +1,155 @@
+package dev.ironsieve.core.edit;
+
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Zone;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+
+/**
+ * Making, changing and renaming of zones and objects. A new name goes wherever the old one stood.
+ */
+final class ObjectEditing {
+  private ObjectEditing() {}
+
+  static Rulebase put(Rulebase before, Edit.PutZone put) {
+    List<Zone> zones =
+        placed(ObjectKind.ZONE, before.zones(), Zone::name, put.zone(), put.replaces());
+    UnaryOperator<String> rename = renaming(put.replaces(), put.zone().name());
+    return new Rulebase(
+        before.name(),
+        zones,
+        before.addresses(),
+        before.services(),
+        inRules(
+            before,
+            rule ->
+                rule.matching(
+                    rule.fromZones().map(rename),
+                    rule.fromAddresses(),
+                    rule.toZones().map(rename),
+                    rule.toAddresses(),
+                    rule.services()),
+            put.replaces(),
+            put.zone().name()));
+  }
+
+  static Rulebase put(Rulebase before, Edit.PutAddress put) {
+    UnaryOperator<String> names = renaming(put.replaces(), put.address().name());
+    UnaryOperator<AddressItem> rename =
+        item ->
+            item instanceof AddressItem.Named named
+                ? new AddressItem.Named(names.apply(named.name()))
+                : item;
+    List<AddressObject> addresses =
+        placed(
+                ObjectKind.ADDRESS,
+                before.addresses(),
+                AddressObject::name,
+                put.address(),
+                put.replaces())
+            .stream()
+            .map(
+                o ->
+                    new AddressObject(
+                        o.name(), o.members().stream().map(rename).toList(), o.note()))
+            .toList();
+    return new Rulebase(
+        before.name(),
+        before.zones(),
+        addresses,
+        before.services(),
+        inRules(
+            before,
+            rule ->
+                rule.matching(
+                    rule.fromZones(),
+                    rule.fromAddresses().map(rename),
+                    rule.toZones(),
+                    rule.toAddresses().map(rename),
+                    rule.services()),
+            put.replaces(),
+            put.address().name()));
+  }
+
+  static Rulebase put(Rulebase before, Edit.PutService put) {
+    UnaryOperator<String> names = renaming(put.replaces(), put.service().name());
+    UnaryOperator<ServiceItem> rename =
+        item ->
+            item instanceof ServiceItem.Named named
+                ? new ServiceItem.Named(names.apply(named.name()))
+                : item;
+    List<ServiceObject> services =
+        placed(
+                ObjectKind.SERVICE,
+                before.services(),
+                ServiceObject::name,
+                put.service(),
+                put.replaces())
+            .stream()
+            .map(
+                o ->
+                    new ServiceObject(
+                        o.name(), o.members().stream().map(rename).toList(), o.note()))
+            .toList();
+    return new Rulebase(
+        before.name(),
+        before.zones(),
+        before.addresses(),
+        services,
+        inRules(
+            before,
+            rule ->
+                rule.matching(
+                    rule.fromZones(),
+                    rule.fromAddresses(),
+                    rule.toZones(),
+                    rule.toAddresses(),
+                    rule.services().map(rename)),
+            put.replaces(),
+            put.service().name()));
+  }
+
+  private static List<Section> inRules(
+      Rulebase before, UnaryOperator<Rule> change, String replaces, String name) {
+    boolean renamed = replaces != null && !replaces.equals(name);
+    return renamed ? Editing.mapRules(before, change) : before.sections();
+  }
+
+  private static UnaryOperator<String> renaming(String from, String to) {
+    String key = from == null ? null : Names.key(from);
+    return name -> Names.key(name).equals(key) ? to : name;
+  }
+
+  private static <T> List<T> placed(
+      ObjectKind kind, List<T> objects, Function<T, String> nameOf, T object, String replaces) {
+    List<T> out = new ArrayList<>(objects);
+    if (replaces == null) {
+      for (T other : objects) {
+        if (Names.key(nameOf.apply(other)).equals(Names.key(nameOf.apply(object)))) {
+          String name = nameOf.apply(object);
+          throw new InvalidModel(kind.word() + " name", "a name not in use", '"' + name + '"');
+        }
+      }
+      out.add(object);
+      return out;
+    }
+    for (int i = 0; i < out.size(); i++) {
+      if (Names.key(nameOf.apply(out.get(i))).equals(Names.key(replaces))) {
+        out.set(i, object);
+        return out;
+      }
+    }
+    throw new MissingTarget(kind.word(), replaces);
+  }
+}

@@ -1,0 +1,30 @@
+package dev.ironsieve.core.matcher;
+
+import dev.ironsieve.core.model.Rule;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * The way of a connection down the rules.
+ *
+ * @param passed the rules that did not decide, from the first to the last before the decision
+ * @param decided the rule that decides, or null for the closing rule, which drops and logs all
+ */
+public record Trace(List<Passed> passed, Rule decided) {
+
+  /** One thing that a rule asks of a connection. */
+  public enum Part {
+    FROM_ZONE,
+    FROM_ADDRESS,
+    TO_ZONE,
+    TO_ADDRESS,
+    SERVICE
+  }
+
+  /**
+   * A rule that let the connection by.
+   *
+   * @param turnedAwayBy the criteria that do not hold; empty if the rule is disabled
+   */
+  public record Passed(Rule rule, Set<Part> turnedAwayBy) {}
+}

@@ -1,0 +1,56 @@
+package dev.ironsieve.core.model;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.function.UnaryOperator;
+
+/**
+ * One criterion of a rule: its items are alternatives, less its exceptions. Without items it stands
+ * for everything, so {@code any} less nothing narrows nothing.
+ *
+ * @param items alternatives; empty for any
+ * @param except what is taken out again
+ */
+public record Criterion<T>(List<T> items, List<T> except) {
+  /** Most items, and most exceptions, of one criterion. */
+  public static final int MAX_ITEMS = 5000;
+
+  public Criterion {
+    items = distinct("items", items);
+    except = distinct("exceptions", except);
+  }
+
+  private static <T> List<T> distinct(String what, List<T> items) {
+    if (items.size() > MAX_ITEMS) {
+      throw new InvalidModel(what, "at most " + MAX_ITEMS, items.size() + "");
+    }
+    return List.copyOf(new LinkedHashSet<>(items));
+  }
+
+  public static <T> Criterion<T> any() {
+    return new Criterion<>(List.of(), List.of());
+  }
+
+  @SafeVarargs
+  public static <T> Criterion<T> of(T... items) {
+    return new Criterion<>(List.of(items), List.of());
+  }
+
+  /** Whether this holds for everything. */
+  public boolean isAny() {
+    return items.isEmpty() && except.isEmpty();
+  }
+
+  /** Items and exceptions in one list. */
+  public List<T> mentioned() {
+    List<T> all = new ArrayList<>(items);
+    all.addAll(except);
+    return all;
+  }
+
+  public Criterion<T> map(UnaryOperator<T> change) {
+    return new Criterion<>(
+        items.stream().map(change).toList(), except.stream().map(change).toList());
+  }
+}

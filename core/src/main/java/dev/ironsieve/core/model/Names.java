@@ -1,0 +1,85 @@
+package dev.ironsieve.core.model;
+
+import java.util.Locale;
+import java.util.Set;
+import java.util.regex.Pattern;
+
+/** What zones, objects, sections and rules may be called. */
+public final class Names {
+  /** Most characters in a name. */
+  public static final int MAX_NAME = 100;
+
+  /** Most characters in a rule's note. */
+  public static final int MAX_NOTE = 2000;
+
+  private static final Pattern OBJECT =
+      Pattern.compile("[\\p{L}][\\p{L}\\p{N} ._&()+'-]{0," + (MAX_NAME - 1) + "}");
+  private static final Set<String> TAKEN =
+      Set.of("any", "except", "from", "to", "in", "unknown", "tcp", "udp", "sctp", "icmp", "icmp6");
+  private static final Pattern ID = Pattern.compile("[A-Za-z0-9_-]{1,40}");
+
+  private Names() {}
+
+  /** Checks the name of a zone or object, which must never read like an address or a service. */
+  static String checkObject(String kind, String name) {
+    boolean fits =
+        name != null
+            && OBJECT.matcher(name).matches()
+            && name.equals(name.strip())
+            && !TAKEN.contains(key(name));
+    if (!fits) {
+      throw new InvalidModel(
+          kind + " name",
+          "a letter, then up to "
+              + (MAX_NAME - 1)
+              + " letters, digits, spaces or . _ & ( ) + ' -, and no reserved word",
+          quoted(name));
+    }
+    return name;
+  }
+
+  /** Checks the name of a rule or section: any visible text. */
+  static String checkTitle(String kind, String name) {
+    boolean fits =
+        name != null
+            && !name.isBlank()
+            && name.length() <= MAX_NAME
+            && name.chars().noneMatch(Character::isISOControl);
+    if (!fits) {
+      throw new InvalidModel(
+          kind + " name", "1 to " + MAX_NAME + " characters on one line", quoted(name));
+    }
+    return name.strip();
+  }
+
+  static String checkId(String kind, String id) {
+    if (id == null || !ID.matcher(id).matches()) {
+      throw new InvalidModel(kind + " id", "1 to 40 letters, digits, \"_\" or \"-\"", quoted(id));
+    }
+    return id;
+  }
+
+  static String checkNote(String note) {
+    boolean fits =
+        note != null
+            && note.length() <= MAX_NOTE
+            && note.chars().noneMatch(c -> Character.isISOControl(c) && c != '\n' && c != '\t');
+    if (!fits) {
+      String found = note == null ? "nothing" : note.length() + " characters";
+      throw new InvalidModel("note", "at most " + MAX_NOTE + " printable characters", found);
+    }
+    return note;
+  }
+
+  /** Names that differ in case only are the same name. */
+  public static String key(String name) {
+    return name.toLowerCase(Locale.ROOT);
+  }
+
+  static String quoted(String found) {
+    if (found == null) {
+      return "nothing";
+    }
+    return '"' + (found.length() > MAX_NAME ? found.substring(0, MAX_NAME) + "…" : found) + '"';
+  }
+}

@@ -1,0 +1,19 @@
+package dev.ironsieve.core.model;
+
+import java.util.Locale;
+
+/** What a rule does with a connection that it decides. */
+public enum Verdict {
+  ALLOW,
+  /** Refuse silently. */
+  DROP,
+  /** Refuse and tell the sender. */
+  REJECT,
+  /** Show a notice; the person may go on. */
+  CAUTION;
+
+  /** The word that people read and documents carry. */
+  public String word() {
+    return name().toLowerCase(Locale.ROOT);
+  }
+}

@@ -1,0 +1,131 @@
+package dev.ironsieve.core.sets;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.NavigableSet;
+import java.util.Optional;
+
+/**
+ * A run of addresses of one family.
+ *
+ * @param first lowest address, included
+ * @param last highest address, included
+ */
+public record AddressRange(Address first, Address last) implements Comparable<AddressRange> {
+  public AddressRange {
+    if (first.family() != last.family() || first.compareTo(last) > 0) {
+      throw new IllegalArgumentException("not a range: " + first + " to " + last);
+    }
+  }
+
+  public static AddressRange all(Family family) {
+    return new AddressRange(family.lowest(), family.highest());
+  }
+
+  /**
+   * Reads {@code 10.4.2.9}, {@code 10.4.0.0/16}, {@code 10.4.2.1-10.4.2.20} or their IPv6 kin. A
+   * prefix whose address has bits set behind its length is refused, since it is usually a slip.
+   *
+   * @throws InvalidText if {@code text} is none of these
+   */
+  public static AddressRange parse(String text) {
+    int slash = text.indexOf('/');
+    int dash = text.indexOf('-');
+    if (slash >= 0) {
+      return parsePrefix(text, slash);
+    }
+    if (dash < 0) {
+      Address only = Address.parse(text);
+      return new AddressRange(only, only);
+    }
+    Address first = Address.parse(text.substring(0, dash));
+    Address last;
+    try {
+      last = Address.parse(text.substring(dash + 1));
+    } catch (InvalidText e) {
+      throw e.shifted(dash + 1);
+    }
+    if (first.family() != last.family() || first.compareTo(last) > 0) {
+      throw new InvalidText(
+          dash + 1, "an address of the same family, not below " + first, last.toString());
+    }
+    return new AddressRange(first, last);
+  }
+
+  private static AddressRange parsePrefix(String text, int slash) {
+    Address base = Address.parse(text.substring(0, slash));
+    String digits = text.substring(slash + 1);
+    int bits = base.family().bits();
+    boolean number = !digits.isEmpty() && digits.length() <= 3 && digits.matches("0|[1-9][0-9]*");
+    if (!number || Integer.parseInt(digits) > bits) {
+      throw new InvalidText(slash + 1, "a prefix length from 0 to " + bits, digits);
+    }
+    int length = Integer.parseInt(digits);
+    Address first = base.filled(length, false);
+    if (!first.equals(base)) {
+      throw new InvalidText(
+          0, "no bits set behind the prefix length, as in " + first + "/" + length, text);
+    }
+    return new AddressRange(first, base.filled(length, true));
+  }
+
+  public Family family() {
+    return first.family();
+  }
+
+  public boolean contains(Address address) {
+    return first.compareTo(address) <= 0 && address.compareTo(last) <= 0;
+  }
+
+  /** The prefix length if this is exactly one prefix (32 or 128 for one address), else -1. */
+  public int prefixLength() {
+    long spreadHigh = first.high() ^ last.high();
+    long spreadLow = first.low() ^ last.low();
+    int free =
+        spreadHigh != 0
+            ? 128 - Long.numberOfLeadingZeros(spreadHigh)
+            : 64 - Long.numberOfLeadingZeros(spreadLow);
+    int length = family().bits() - free;
+    boolean aligned =
+        first.filled(length, false).equals(first) && first.filled(length, true).equals(last);
+    return aligned ? length : -1;
+  }
+
+  /** The address behind the last, if the family has one. */
+  public Optional<Address> behind() {
+    return Optional.ofNullable(last.next());
+  }
+
+  /** This range, cut before each of {@code cuts} that lies in it. */
+  public List<AddressRange> cutAt(NavigableSet<Address> cuts) {
+    List<AddressRange> out = new ArrayList<>();
+    Address start = first;
+    for (Address cut : cuts.subSet(first, false, last, true)) {
+      out.add(new AddressRange(start, cut.previous()));
+      start = cut;
+    }
+    out.add(new AddressRange(start, last));
+    return out;
+  }
+
+  /** An address of this range, where possible not its first, which may name a network. */
+  public Address someHost() {
+    return first.equals(last) ? first : first.next();
+  }
+
+  @Override
+  public int compareTo(AddressRange other) {
+    int byFirst = first.compareTo(other.first);
+    return byFirst != 0 ? byFirst : last.compareTo(other.last);
+  }
+
+  /** The shortest text that {@link #parse} reads back. */
+  @Override
+  public String toString() {
+    int length = prefixLength();
+    if (length == family().bits()) {
+      return first.toString();
+    }
+    return length >= 0 ? first + "/" + length : first + "-" + last;
+  }
+}

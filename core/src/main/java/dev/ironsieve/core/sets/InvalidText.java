@@ -1,0 +1,50 @@
+package dev.ironsieve.core.sets;
+
+/**
+ * Text that a person or a file supplied does not mean what its place asks for. Says where in the
+ * text, what was expected and what was found.
+ */
+public final class InvalidText extends RuntimeException {
+  private static final int SHOWN = 80;
+
+  private final int offset;
+  private final String expected;
+  private final String found;
+
+  /**
+   * @param offset index of the first offending character, 0 to the text's length
+   * @param expected what would have been right, as a noun phrase
+   * @param found what stands there
+   */
+  public InvalidText(int offset, String expected, String found) {
+    super("at character " + (offset + 1) + ": expected " + expected + ", found " + shown(found));
+    this.offset = offset;
+    this.expected = expected;
+    this.found = found;
+  }
+
+  /** Index of the first offending character, counted from 0. */
+  public int offset() {
+    return offset;
+  }
+
+  public String expected() {
+    return expected;
+  }
+
+  public String found() {
+    return found;
+  }
+
+  /** The same complaint about text that starts {@code by} characters into a longer one. */
+  public InvalidText shifted(int by) {
+    return new InvalidText(offset + by, expected, found);
+  }
+
+  private static String shown(String found) {
+    if (found.isEmpty()) {
+      return "nothing";
+    }
+    return "\"" + (found.length() > SHOWN ? found.substring(0, SHOWN) + "…" : found) + "\"";
+  }
+}

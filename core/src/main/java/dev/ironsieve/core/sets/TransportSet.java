@@ -1,0 +1,121 @@
+package dev.ironsieve.core.sets;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * An immutable set of (service position, source port) pairs as a union of disjoint boxes. Source
+ * ports count for protocols that have ports only. Operations are O(n·m) in the number of boxes,
+ * which is 1 unless source ports are told apart.
+ */
+public final class TransportSet {
+  public static final TransportSet EMPTY = new TransportSet(List.of());
+  public static final TransportSet ALL =
+      new TransportSet(List.of(new Part(Transport.ANY_SERVICE, Transport.ANY_PORT)));
+
+  /**
+   * All pairs of a service and a source port.
+   *
+   * @param services positions on the line of {@link Transport}
+   * @param sourcePorts 0 to 65535
+   */
+  public record Part(IntSet services, IntSet sourcePorts) {
+    boolean isEmpty() {
+      return services.isEmpty() || sourcePorts.isEmpty();
+    }
+  }
+
+  private final List<Part> parts;
+
+  private TransportSet(List<Part> parts) {
+    this.parts = parts;
+  }
+
+  public static TransportSet of(IntSet services, IntSet sourcePorts) {
+    Part part = new Part(services, sourcePorts);
+    return part.isEmpty() ? EMPTY : new TransportSet(List.of(part));
+  }
+
+  /** Disjoint boxes, none of them empty. */
+  public List<Part> parts() {
+    return parts;
+  }
+
+  public boolean isEmpty() {
+    return parts.isEmpty();
+  }
+
+  public TransportSet union(TransportSet other) {
+    List<Part> out = new ArrayList<>(other.minus(this).parts);
+    out.addAll(parts);
+    return new TransportSet(merged(out));
+  }
+
+  public TransportSet minus(TransportSet other) {
+    List<Part> left = parts;
+    for (Part hole : other.parts) {
+      List<Part> next = new ArrayList<>();
+      for (Part part : left) {
+        IntSet touched = part.services.intersect(hole.services);
+        addUnlessEmpty(next, new Part(part.services.minus(hole.services), part.sourcePorts));
+        addUnlessEmpty(next, new Part(touched, part.sourcePorts.minus(hole.sourcePorts)));
+      }
+      left = next;
+    }
+    return new TransportSet(merged(left));
+  }
+
+  /**
+   * Whether a connection is in the set. {@code detail} or {@code sourcePort} may be -1 for unknown;
+   * what is unknown is in the set only where the set does not tell it apart.
+   */
+  public boolean contains(int protocol, int detail, int sourcePort) {
+    for (Part part : parts) {
+      boolean service =
+          detail >= 0
+              ? part.services.contains(Transport.position(protocol, detail))
+              : part.services.containsAll(Transport.whole(protocol));
+      boolean source =
+          sourcePort >= 0
+              ? part.sourcePorts.contains(sourcePort)
+              : part.sourcePorts.equals(Transport.ANY_PORT);
+      if (service && source) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static void addUnlessEmpty(List<Part> out, Part part) {
+    if (!part.isEmpty()) {
+      out.add(part);
+    }
+  }
+
+  /** Joins boxes that have the same source ports or the same services. */
+  private static List<Part> merged(List<Part> parts) {
+    List<Part> out = new ArrayList<>();
+    for (Part part : parts) {
+      int same = 0;
+      while (same < out.size() && joined(out.get(same), part) == null) {
+        same++;
+      }
+      if (same == out.size()) {
+        out.add(part);
+      } else {
+        out.set(same, joined(out.get(same), part));
+      }
+    }
+    return List.copyOf(out);
+  }
+
+  private static Part joined(Part a, Part b) {
+    if (a.sourcePorts.equals(b.sourcePorts)) {
+      return new Part(a.services.union(b.services), a.sourcePorts);
+    }
+    if (a.services.equals(b.services)) {
+      return new Part(a.services, a.sourcePorts.union(b.sourcePorts));
+    }
+    return null;
+  }
+}

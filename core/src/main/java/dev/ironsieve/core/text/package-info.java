@@ -1,0 +1,2 @@
+/** The lines of text in which people say connections. */
+package dev.ironsieve.core.text;

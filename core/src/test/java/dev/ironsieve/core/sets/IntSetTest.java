@@ -1,0 +1,69 @@
+package dev.ironsieve.core.sets;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.BitSet;
+import java.util.Set;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import net.jqwik.api.constraints.Size;
+import org.junit.jupiter.api.Test;
+
+class IntSetTest {
+  private static final int MAX = 40;
+
+  private static IntSet set(BitSet bits) {
+    IntSet.Builder out = new IntSet.Builder();
+    bits.stream().forEach(v -> out.addInOrder(v, v));
+    return out.build();
+  }
+
+  private static BitSet bits(Set<Integer> values) {
+    BitSet out = new BitSet();
+    values.forEach(out::set);
+    return out;
+  }
+
+  @Property
+  void agreesWithBitSets(
+      @ForAll @Size(max = 25) Set<@IntRange(max = MAX) Integer> left,
+      @ForAll @Size(max = 25) Set<@IntRange(max = MAX) Integer> right) {
+    BitSet a = bits(left);
+    BitSet b = bits(right);
+    BitSet union = bits(left);
+    union.or(b);
+    BitSet both = bits(left);
+    both.and(b);
+    BitSet minus = bits(left);
+    minus.andNot(b);
+    assertThat(set(a).union(set(b))).isEqualTo(set(union));
+    assertThat(set(a).intersect(set(b))).isEqualTo(set(both));
+    assertThat(set(a).minus(set(b))).isEqualTo(set(minus));
+    assertThat(set(a).intersects(set(b))).isEqualTo(!both.isEmpty());
+    assertThat(set(a).containsAll(set(b))).isEqualTo(both.equals(b));
+    assertThat(set(a).size()).isEqualTo(a.cardinality());
+    for (int v = 0; v <= MAX + 1; v++) {
+      assertThat(set(a).contains(v)).as("contains %d", v).isEqualTo(a.get(v));
+    }
+    int rank = 0;
+    for (int v = a.nextSetBit(0); v >= 0; v = a.nextSetBit(v + 1)) {
+      assertThat(set(a).get(rank++)).isEqualTo(v);
+    }
+  }
+
+  @Test
+  void neighboursCoalesceSoThatEqualSetsAreEqual() {
+    IntSet pieces = IntSet.range(1, 3).union(IntSet.range(4, 9));
+    assertThat(pieces).isEqualTo(IntSet.range(1, 9)).hasToString("{1..9}");
+    assertThat(pieces.intervals()).isOne();
+  }
+
+  @Test
+  void refusesWhatIsNoInterval() {
+    assertThatThrownBy(() -> IntSet.range(3, 2)).hasMessageContaining("3..2");
+    assertThatThrownBy(() -> IntSet.range(-1, 2)).hasMessageContaining("-1..2");
+    assertThatThrownBy(() -> IntSet.of(5).get(1)).hasMessageContaining("rank 1");
+  }
+}

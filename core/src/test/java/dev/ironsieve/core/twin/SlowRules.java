@@ -1,0 +1,72 @@
+package dev.ironsieve.core.twin;
+
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceLiteral;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Predicate;
+
+/** The text of the meaning, word by word: a conjunction of criteria, the first rule decides. */
+public record SlowRules(Rulebase rulebase) {
+
+  public Optional<Rule> decide(Connection connection) {
+    return rulebase.rules().stream()
+        .filter(Rule::enabled)
+        .filter(rule -> holds(rule, connection))
+        .findFirst();
+  }
+
+  public boolean holds(Rule rule, Connection c) {
+    return holds(rule.fromZones(), zone -> zone.equalsIgnoreCase(c.from().zone()))
+        && holds(rule.toZones(), zone -> zone.equalsIgnoreCase(c.to().zone()))
+        && holds(rule.fromAddresses(), item -> in(item, c.from()))
+        && holds(rule.toAddresses(), item -> in(item, c.to()))
+        && holds(rule.services(), item -> in(item, c));
+  }
+
+  private static <T> boolean holds(Criterion<T> criterion, Predicate<T> test) {
+    boolean in = criterion.items().isEmpty() || criterion.items().stream().anyMatch(test);
+    return in && criterion.except().stream().noneMatch(test);
+  }
+
+  private boolean in(AddressItem item, Connection.Endpoint end) {
+    if (item instanceof AddressItem.Literal literal) {
+      return literal.range().contains(end.address());
+    }
+    String name = ((AddressItem.Named) item).name();
+    List<AddressItem> members =
+        rulebase.addresses().stream()
+            .filter(o -> o.name().equals(name))
+            .findFirst()
+            .orElseThrow()
+            .members();
+    return members.stream().anyMatch(member -> in(member, end));
+  }
+
+  private boolean in(ServiceItem item, Connection c) {
+    if (item instanceof ServiceLiteral literal) {
+      boolean detail =
+          literal.protocol() == c.protocol()
+              && literal.firstDetail() <= c.detail()
+              && c.detail() <= literal.lastDetail();
+      boolean anySource = literal.firstSource() == 0 && literal.lastSource() == 65535;
+      return detail
+          && (anySource
+              || (literal.firstSource() <= c.sourcePort()
+                  && c.sourcePort() <= literal.lastSource()));
+    }
+    String name = ((ServiceItem.Named) item).name();
+    List<ServiceItem> members =
+        rulebase.services().stream()
+            .filter(o -> o.name().equals(name))
+            .findFirst()
+            .orElseThrow()
+            .members();
+    return members.stream().anyMatch(member -> in(member, c));
+  }
+}

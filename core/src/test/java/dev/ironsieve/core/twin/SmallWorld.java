@@ -1,0 +1,189 @@
+package dev.ironsieve.core.twin;
+
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Connection.Endpoint;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.sets.Address;
+import dev.ironsieve.core.sets.AddressRange;
+import dev.ironsieve.core.sets.Transport;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+
+/**
+ * Random rulebases over so few zones, addresses and services that every point can be tried. The
+ * zones declare exactly the addresses that there are; for services and ports, one value stands for
+ * all that no rule mentions.
+ */
+public final class SmallWorld {
+  private static final List<String> ZONES = List.of("north", "south");
+  private static final List<String> ADDRESSES =
+      List.of(
+          "10.0.0.0/31",
+          "10.0.0.1",
+          "10.0.0.2-10.0.0.3",
+          "10.0.0.0/30",
+          "0.0.0.0/0",
+          "fd00::1",
+          "fd00::/127",
+          "::/0",
+          "pair",
+          "nest",
+          "10.0.0.1-10.0.0.2");
+  private static final List<String> SERVICES =
+      List.of(
+          "tcp/1",
+          "tcp/2",
+          "tcp/1-2",
+          "tcp",
+          "udp/1",
+          "icmp/8",
+          "icmp/3/1",
+          "icmp",
+          "ip/47",
+          "tcp/1 from 5",
+          "tcp from 5-6",
+          "udp from 6",
+          "web",
+          "udp");
+  private static final int[][] POSITIONS = {
+    {6, 1},
+    {6, 2},
+    {6, 9},
+    {17, 1},
+    {17, 9},
+    {1, 8 << 8},
+    {1, 3 << 8 | 1},
+    {1, 7},
+    {47, 0},
+    {200, 0}
+  };
+  private static final int[] SOURCE_PORTS = {5, 6, 9};
+
+  private final Random random;
+
+  public SmallWorld(long seed) {
+    random = new Random(seed);
+  }
+
+  /** A rulebase with up to {@code maxRules} rules in two sections. */
+  public Rulebase rulebase(int maxRules) {
+    List<Zone> zones =
+        List.of(
+            new Zone("north", ranges("10.0.0.0/31", "fd00::1"), ""),
+            new Zone("south", ranges("10.0.0.0/30", "fd00::/127"), ""));
+    List<AddressObject> addresses =
+        List.of(
+            new AddressObject(
+                "pair", List.of(AddressItem.parse("10.0.0.0"), AddressItem.parse("10.0.0.3")), ""),
+            new AddressObject(
+                "nest", List.of(AddressItem.parse("pair"), AddressItem.parse("fd00::1")), ""));
+    List<ServiceObject> services =
+        List.of(
+            new ServiceObject(
+                "web", List.of(ServiceItem.parse("tcp/2"), ServiceItem.parse("udp/1")), ""));
+    List<Rule> rules = new ArrayList<>();
+    int count = 1 + random.nextInt(maxRules);
+    for (int i = 0; i < count; i++) {
+      rules.add(rule("r" + i));
+    }
+    int half = random.nextInt(count + 1);
+    return new Rulebase(
+        "small",
+        zones,
+        addresses,
+        services,
+        List.of(
+            new Section("a", "First", rules.subList(0, half)),
+            new Section("b", "Second", rules.subList(half, count))));
+  }
+
+  public Rule rule(String id) {
+    return new Rule(
+        id,
+        "rule " + id,
+        random.nextInt(10) > 0,
+        criterion(ZONES, 3),
+        addresses(),
+        criterion(ZONES, 3),
+        addresses(),
+        services(),
+        Verdict.values()[random.nextInt(3)],
+        Logging.OFF,
+        "");
+  }
+
+  private Criterion<AddressItem> addresses() {
+    Criterion<String> texts = criterion(ADDRESSES, 2);
+    return new Criterion<>(
+        texts.items().stream().map(AddressItem::parse).toList(),
+        texts.except().stream().map(AddressItem::parse).toList());
+  }
+
+  private Criterion<ServiceItem> services() {
+    Criterion<String> texts = criterion(SERVICES, 2);
+    return new Criterion<>(
+        texts.items().stream().map(ServiceItem::parse).toList(),
+        texts.except().stream().map(ServiceItem::parse).toList());
+  }
+
+  private Criterion<String> criterion(List<String> from, int oneIn) {
+    List<String> items = new ArrayList<>();
+    List<String> except = new ArrayList<>();
+    if (random.nextInt(oneIn) == 0) {
+      for (int i = random.nextInt(3); i >= 0; i--) {
+        items.add(from.get(random.nextInt(from.size())));
+      }
+    }
+    if (random.nextInt(6) == 0) {
+      except.add(from.get(random.nextInt(from.size())));
+    }
+    return new Criterion<>(items, except);
+  }
+
+  private static List<AddressRange> ranges(String... texts) {
+    return List.of(texts).stream().map(AddressRange::parse).toList();
+  }
+
+  /**
+   * Every feasible connection of this world; one value stands for all that rules do not tell apart.
+   */
+  public static List<Connection> connections() {
+    List<Endpoint> ends = new ArrayList<>();
+    for (String address : List.of("10.0.0.0", "10.0.0.1", "fd00::1")) {
+      ends.add(new Endpoint("north", Address.parse(address)));
+    }
+    for (String address :
+        List.of("10.0.0.0", "10.0.0.1", "10.0.0.2", "10.0.0.3", "fd00::", "fd00::1")) {
+      ends.add(new Endpoint("south", Address.parse(address)));
+    }
+    List<Connection> out = new ArrayList<>();
+    for (Endpoint from : ends) {
+      for (Endpoint to : ends) {
+        if (from.address().family() != to.address().family()) {
+          continue;
+        }
+        for (int[] position : POSITIONS) {
+          if (!Transport.hasPorts(position[0])) {
+            out.add(new Connection(from, to, position[0], position[1], Connection.UNKNOWN));
+            continue;
+          }
+          for (int port : SOURCE_PORTS) {
+            out.add(new Connection(from, to, position[0], position[1], port));
+          }
+        }
+      }
+    }
+    return out;
+  }
+}
