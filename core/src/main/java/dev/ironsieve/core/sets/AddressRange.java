@@ -18,6 +18,30 @@ public record AddressRange(Address first, Address last) implements Comparable<Ad
     }
   }
 
+  /** The prefix of this length, 0 to 32 or 128, that holds {@code address}. */
+  public static AddressRange prefix(Address address, int length) {
+    if (length < 0 || length > address.family().bits()) {
+      throw new IllegalArgumentException(address + "/" + length);
+    }
+    return new AddressRange(address.filled(length, false), address.filled(length, true));
+  }
+
+  /** The fewest prefixes that together are this range, in ascending order; at most 254. */
+  public List<AddressRange> prefixes() {
+    List<AddressRange> out = new ArrayList<>();
+    Address start = first;
+    while (start != null) {
+      int length = 0;
+      AddressRange widest = prefix(start, length);
+      while (!widest.first().equals(start) || widest.last().compareTo(last) > 0) {
+        widest = prefix(start, ++length);
+      }
+      out.add(widest);
+      start = widest.last().equals(last) ? null : widest.last().next();
+    }
+    return out;
+  }
+
   public static AddressRange all(Family family) {
     return new AddressRange(family.lowest(), family.highest());
   }
@@ -66,7 +90,7 @@ public record AddressRange(Address first, Address last) implements Comparable<Ad
       throw new InvalidText(
           0, "no bits set behind the prefix length, as in " + first + "/" + length, text);
     }
-    return new AddressRange(first, base.filled(length, true));
+    return prefix(base, length);
   }
 
   public Family family() {

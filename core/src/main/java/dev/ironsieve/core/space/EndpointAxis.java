@@ -141,11 +141,19 @@ public final class EndpointAxis implements Axis {
         .intersect(partition.classes(familyPieces.get(family)));
   }
 
-  /** An endpoint of class {@code c}, rather a host than the address of a network. */
-  Endpoint value(int c) {
+  /**
+   * An endpoint of class {@code c}: the first of {@code preferred} that is one, or else a host
+   * rather than the address of a network.
+   */
+  Endpoint value(int c, List<Address> preferred) {
     Piece piece = pieces.get(partition.firstPiece(c));
     String zone = resolution.zoneNames().get(piece.zone);
-    return new Endpoint(zone.isEmpty() ? null : zone, piece.range.someHost());
+    String name = zone.isEmpty() ? null : zone;
+    return preferred.stream()
+        .map(address -> new Endpoint(name, address))
+        .filter(endpoint -> classOf(endpoint) == c)
+        .findFirst()
+        .orElseGet(() -> new Endpoint(name, piece.range.someHost()));
   }
 
   /** The class of an endpoint, or -1 if it is not feasible or not wholly known. */

@@ -1,6 +1,7 @@
 package dev.ironsieve.core.space;
 
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.Family;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.Transport;
@@ -34,7 +35,15 @@ public final class Space {
     Transport.position(Transport.ICMPV6, 128 << 8),
   };
 
-  private static final int KNOWN_SOURCE_PORT = 50000;
+  private static final int[] KNOWN_SOURCE_PORTS = {50000, 40000, 1024, 1023};
+
+  /** Addresses from the documentation ranges of RFC 5737 and RFC 3849, preferred in examples. */
+  private static final List<Address> KNOWN_ADDRESSES =
+      List.of(
+          Address.parse("198.51.100.20"),
+          Address.parse("203.0.113.30"),
+          Address.parse("192.0.2.40"),
+          Address.parse("2001:db8:ffff::20"));
 
   private final EndpointAxis from;
   private final EndpointAxis to;
@@ -123,11 +132,11 @@ public final class Space {
     int protocol = Transport.protocol(position);
     int sourcePort =
         Transport.hasPorts(protocol)
-            ? sourcePorts.value(point[SOURCE_PORT], KNOWN_SOURCE_PORT)
+            ? sourcePorts.value(point[SOURCE_PORT], KNOWN_SOURCE_PORTS)
             : Connection.UNKNOWN;
     return new Connection(
-        from.value(point[FROM]),
-        to.value(point[TO]),
+        from.value(point[FROM], KNOWN_ADDRESSES),
+        to.value(point[TO], KNOWN_ADDRESSES),
         protocol,
         Transport.detail(position),
         sourcePort);

@@ -1,0 +1,201 @@
+package dev.ironsieve.formats.document;
+
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.sets.AddressRange;
+import dev.ironsieve.core.sets.InvalidText;
+import dev.ironsieve.formats.InvalidDocument;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+
+/**
+ * From documents to the model. Every method takes the JSON path of what it is given, for its
+ * complaints, and throws {@link InvalidDocument}.
+ */
+public final class ToModel {
+  private ToModel() {}
+
+  public static Rulebase rulebase(RulebaseDocument document) {
+    if (document.ironSieve() == null || document.ironSieve() != RulebaseDocument.VERSION) {
+      String found = document.ironSieve() == null ? "nothing" : document.ironSieve().toString();
+      throw new InvalidDocument("$.ironSieve", RulebaseDocument.VERSION + "", found);
+    }
+    List<Zone> zones = each(document.zones(), "$.zones", ToModel::zone);
+    List<AddressObject> addresses = each(document.addresses(), "$.addresses", ToModel::address);
+    List<ServiceObject> services = each(document.services(), "$.services", ToModel::service);
+    List<Section> sections = new ArrayList<>();
+    List<SectionDocument> given = document.sections() == null ? List.of() : document.sections();
+    for (int i = 0; i < given.size(); i++) {
+      sections.add(section(present(given.get(i), "$.sections[" + i + "]"), i));
+    }
+    if (sections.isEmpty()) {
+      sections = Rulebase.empty("empty").sections();
+    }
+    List<Section> all = sections;
+    return checked("$", () -> new Rulebase(document.name(), zones, addresses, services, all));
+  }
+
+  private static Section section(SectionDocument document, int number) {
+    String path = "$.sections[" + number + "]";
+    List<Rule> rules = new ArrayList<>();
+    List<RuleDocument> given = document.rules() == null ? List.of() : document.rules();
+    for (int i = 0; i < given.size(); i++) {
+      String rulePath = path + ".rules[" + i + "]";
+      RuleDocument rule = present(given.get(i), rulePath);
+      rules.add(rule(rule, rulePath, "s" + (number + 1) + "r" + (i + 1)));
+    }
+    String id = document.id() == null ? "s" + (number + 1) : document.id();
+    return checked(path, () -> new Section(id, document.name(), rules));
+  }
+
+  /** A rule that has to bring its own id. */
+  public static Rule rule(RuleDocument document, String path) {
+    return rule(present(document, path), path, null);
+  }
+
+  private static Rule rule(RuleDocument document, String path, String idIfNone) {
+    Criterion<String> fromZones = names(document.fromZones(), path + ".fromZones");
+    Criterion<AddressItem> fromAddresses =
+        criterion(document.fromAddresses(), path + ".fromAddresses", AddressItem::parse);
+    Criterion<String> toZones = names(document.toZones(), path + ".toZones");
+    Criterion<AddressItem> toAddresses =
+        criterion(document.toAddresses(), path + ".toAddresses", AddressItem::parse);
+    Criterion<ServiceItem> services =
+        criterion(document.services(), path + ".services", ServiceItem::parse);
+    Verdict verdict = word(Verdict.class, document.verdict(), path + ".verdict");
+    Logging logging =
+        document.log() == null ? Logging.OFF : word(Logging.class, document.log(), path + ".log");
+    return checked(
+        path,
+        () ->
+            new Rule(
+                document.id() == null ? idIfNone : document.id(),
+                document.name(),
+                document.enabled() == null || document.enabled(),
+                fromZones,
+                fromAddresses,
+                toZones,
+                toAddresses,
+                services,
+                verdict,
+                logging,
+                document.note() == null ? "" : document.note()));
+  }
+
+  public static Zone zone(ObjectDocument document, String path) {
+    List<AddressRange> networks =
+        each(
+            present(document, path).members(),
+            path + ".members",
+            (text, at) -> checked(at, () -> AddressRange.parse(text)));
+    return checked(path, () -> new Zone(document.name(), networks, note(document)));
+  }
+
+  public static AddressObject address(ObjectDocument document, String path) {
+    List<AddressItem> members =
+        each(
+            present(document, path).members(),
+            path + ".members",
+            (text, at) -> checked(at, () -> AddressItem.parse(text)));
+    return checked(path, () -> new AddressObject(document.name(), members, note(document)));
+  }
+
+  public static ServiceObject service(ObjectDocument document, String path) {
+    List<ServiceItem> members =
+        each(
+            present(document, path).members(),
+            path + ".members",
+            (text, at) -> checked(at, () -> ServiceItem.parse(text)));
+    return checked(path, () -> new ServiceObject(document.name(), members, note(document)));
+  }
+
+  private static String note(ObjectDocument document) {
+    return document.note() == null ? "" : document.note();
+  }
+
+  private static Criterion<String> names(CriterionDocument document, String path) {
+    return criterion(document, path, Function.identity());
+  }
+
+  private static <T> Criterion<T> criterion(
+      CriterionDocument document, String path, Function<String, T> parse) {
+    if (document == null) {
+      return Criterion.any();
+    }
+    List<T> items =
+        each(document.items(), path + ".items", (text, at) -> checked(at, () -> parse.apply(text)));
+    List<T> except =
+        each(
+            document.except(),
+            path + ".except",
+            (text, at) -> checked(at, () -> parse.apply(text)));
+    return checked(path, () -> new Criterion<>(items, except));
+  }
+
+  private static <E extends Enum<E>> E word(Class<E> type, String word, String path) {
+    return Arrays.stream(type.getEnumConstants())
+        .filter(constant -> constant.name().toLowerCase(Locale.ROOT).equals(word))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new InvalidDocument(
+                    path,
+                    Arrays.stream(type.getEnumConstants())
+                        .map(constant -> constant.name().toLowerCase(Locale.ROOT))
+                        .collect(Collectors.joining(", ", "one of ", "")),
+                    word == null ? "nothing" : '"' + word + '"'));
+  }
+
+  private interface At<D, M> {
+    M read(D document, String path);
+  }
+
+  private static <D, M> List<M> each(List<D> documents, String path, At<D, M> reader) {
+    List<M> out = new ArrayList<>();
+    for (int i = 0; documents != null && i < documents.size(); i++) {
+      String at = path + "[" + i + "]";
+      out.add(reader.read(present(documents.get(i), at), at));
+    }
+    return out;
+  }
+
+  private static <T> T present(T value, String path) {
+    if (value == null) {
+      throw new InvalidDocument(path, "a value", "null");
+    }
+    return value;
+  }
+
+  private interface Make<T> {
+    T make();
+  }
+
+  private static <T> T checked(String path, Make<T> make) {
+    try {
+      return make.make();
+    } catch (InvalidModel e) {
+      throw new InvalidDocument(path, e.expected() + " (" + e.place() + ")", e.found());
+    } catch (InvalidText e) {
+      throw new InvalidDocument(
+          path,
+          e.expected(),
+          (e.found().isEmpty() ? "nothing" : '"' + e.found() + '"')
+              + " at character "
+              + (e.offset() + 1));
+    }
+  }
+}
