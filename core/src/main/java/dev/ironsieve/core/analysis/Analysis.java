@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SplittableRandom;
+import java.util.function.Predicate;
 
 /**
  * The rules of one rulebase compiled for questions about what each of them still decides. Built
@@ -107,7 +108,29 @@ final class Analysis {
   }
 
   private Standing.Decides decides(int rule, int[] witness) {
-    return new Standing.Decides(space.connection(witness), reach(rule));
+    Predicate<int[]> proves =
+        point -> matches(rule, point) && !incidence.heldBefore(firstBox[rule], point);
+    return new Standing.Decides(space.connection(familiar(witness, proves)), reach(rule));
+  }
+
+  private boolean matches(int rule, int[] point) {
+    return regions.get(rule).stream().anyMatch(box -> box.contains(point));
+  }
+
+  /** The point, moved axis by axis to classes that a reader knows, as long as it still proves. */
+  private int[] familiar(int[] point, Predicate<int[]> proves) {
+    int[] best = point;
+    for (int axis = 0; axis < space.axes(); axis++) {
+      for (int c : space.familiarClasses(axis)) {
+        int[] moved = best.clone();
+        moved[axis] = c;
+        if (proves.test(moved)) {
+          best = moved;
+          break;
+        }
+      }
+    }
+    return best;
   }
 
   private Standing covered(int rule, List<Candidate> above, Outcome.Covered cover, Budget budget) {
@@ -125,19 +148,18 @@ final class Analysis {
       }
       int[] point = decidedInside(other, target, above, verdictBudget);
       if (point != null) {
-        Connection witness = space.connection(point);
+        int by = other.rule();
+        Predicate<int[]> proves =
+            p -> matches(rule, p) && matches(by, p) && !incidence.heldBefore(firstBox[by], p);
+        Connection witness = space.connection(familiar(point, proves));
         return new Standing.Covered(
-            Standing.Kind.SHADOWED,
-            causes,
-            blame.smallest(),
-            witness,
-            rules.get(other.rule()).id());
+            Standing.Kind.SHADOWED, causes, blame.smallest(), witness, rules.get(by).id());
       }
       if (!verdictBudget.take(0)) {
         return new Standing.Undecided("whether the rules above all say the same", steps);
       }
     }
-    int[] point = lowest(target.getFirst());
+    int[] point = familiar(lowest(target.getFirst()), p -> matches(rule, p));
     String decidedBy =
         above.stream()
             .filter(candidate -> candidate.box().contains(point))

@@ -44,7 +44,7 @@ public final class Names {
         name != null
             && !name.isBlank()
             && name.length() <= MAX_NAME
-            && name.chars().noneMatch(Character::isISOControl);
+            && name.codePoints().noneMatch(Names::isUnprintable);
     if (!fits) {
       throw new InvalidModel(
           kind + " name", "1 to " + MAX_NAME + " characters on one line", quoted(name));
@@ -63,12 +63,18 @@ public final class Names {
     boolean fits =
         note != null
             && note.length() <= MAX_NOTE
-            && note.chars().noneMatch(c -> Character.isISOControl(c) && c != '\n' && c != '\t');
+            && note.codePoints().noneMatch(c -> isUnprintable(c) && c != '\n' && c != '\t');
     if (!fits) {
       String found = note == null ? "nothing" : note.length() + " characters";
       throw new InvalidModel("note", "at most " + MAX_NOTE + " printable characters", found);
     }
     return note;
+  }
+
+  /** Control characters, and halves of surrogate pairs, which no encoding can carry. */
+  private static boolean isUnprintable(int c) {
+    return Character.isISOControl(c)
+        || (c >= Character.MIN_SURROGATE && c <= Character.MAX_SURROGATE);
   }
 
   /** Names that differ in case only are the same name. */

@@ -43,6 +43,10 @@ public record Rulebase(
     return new Rulebase(name, zones, addresses, services, sections);
   }
 
+  public Rulebase named(String name) {
+    return new Rulebase(name, zones, addresses, services, sections);
+  }
+
   /** The rules that mention {@code name}, themselves or through objects that mention it. */
   public List<Rule> rulesUsing(ObjectKind kind, String name) {
     Set<String> names = new HashSet<>(Set.of(Names.key(name)));

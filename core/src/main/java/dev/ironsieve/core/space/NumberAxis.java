@@ -92,6 +92,11 @@ public final class NumberAxis implements Axis {
     return starts[partition.firstPiece(c)];
   }
 
+  /** The classes of feasible values. */
+  int[] classesOf(int... values) {
+    return IntStream.of(values).map(value -> partition.classOf(piece(value))).toArray();
+  }
+
   private int piece(int value) {
     int at = Arrays.binarySearch(starts, value);
     return at >= 0 ? at : -at - 2;

@@ -91,6 +91,15 @@ public final class Space {
     return axes[axis].classes();
   }
 
+  /** Classes on {@code axis} whose values a reader knows, the best known first. */
+  public int[] familiarClasses(int axis) {
+    return switch (axis) {
+      case SERVICE -> services.classesOf(KNOWN_SERVICES);
+      case SOURCE_PORT -> sourcePorts.classesOf(KNOWN_SOURCE_PORTS);
+      default -> new int[0];
+    };
+  }
+
   /**
    * The feasible connections of a match, which must be one that this space was built for, as boxes;
    * none if nothing feasible matches.

@@ -1,0 +1,63 @@
+package dev.ironsieve.server.account;
+
+import dev.ironsieve.server.http.Problem;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.PATCH;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.Path;
+import java.util.List;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/** The care of accounts, for admins. */
+@Path("/api/accounts")
+@RolesAllowed(Role.MAY_ADMINISTER)
+public class AccountResource {
+  private final Accounts accounts;
+
+  AccountResource(Accounts accounts) {
+    this.accounts = accounts;
+  }
+
+  /** One account, without its secrets. */
+  public record Listed(
+      @Schema(required = true) String name,
+      @Schema(required = true) String displayName,
+      @Schema(required = true) String role,
+      @Schema(required = true) boolean disabled) {
+    static Listed of(Account account) {
+      return new Listed(
+          account.name(), account.displayName(), account.role().word(), account.disabled());
+    }
+  }
+
+  /** A new account. */
+  public record NewAccount(
+      @Schema(required = true) String name,
+      @Schema(required = true) String displayName,
+      @Schema(required = true) String role,
+      @Schema(required = true) String password) {}
+
+  /** What is to change; what is left out stays. */
+  public record AccountChange(String role, Boolean disabled, String password) {}
+
+  @GET
+  public List<Listed> list() {
+    return accounts.all().stream().map(Listed::of).toList();
+  }
+
+  @POST
+  public Listed add(NewAccount body) {
+    Problem.requireBody(body);
+    return Listed.of(
+        accounts.add(body.name(), body.displayName(), Role.parse(body.role()), body.password()));
+  }
+
+  @PATCH
+  @Path("/{name}")
+  public Listed change(String name, AccountChange body) {
+    Problem.requireBody(body);
+    Role role = body.role() == null ? null : Role.parse(body.role());
+    return Listed.of(accounts.change(name, role, body.disabled(), body.password()));
+  }
+}

@@ -1,0 +1,207 @@
+package dev.ironsieve.server.account;
+
+import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.jdbc.Database;
+import io.quarkus.elytron.security.common.BcryptUtil;
+import jakarta.enterprise.context.ApplicationScoped;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.security.SecureRandom;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Base64;
+import java.util.List;
+import java.util.Optional;
+
+/** Signing in and out, and the care of accounts. */
+@ApplicationScoped
+public class Accounts {
+  private static final int BCRYPT_COST = 12;
+  private static final int TOKEN_BYTES = 32;
+  private static final Duration SETUP_LASTS = Duration.ofHours(24);
+
+  /** Compared with when there is no such account, so that the answer takes as long. */
+  private static final String NOBODYS_HASH =
+      BcryptUtil.bcryptHash("nobody's password", BCRYPT_COST);
+
+  private final Database database;
+  private final SignInConfig config;
+  private final SecureRandom random = new SecureRandom();
+
+  Accounts(Database database, SignInConfig config) {
+    this.database = database;
+    this.config = config;
+  }
+
+  /**
+   * A new session.
+   *
+   * @param token the secret that the browser keeps
+   */
+  public record SignedIn(Account account, String token, Duration lasts) {}
+
+  /** Outcome of the part of a sign-in that runs in a transaction, which must not roll back. */
+  private record Attempt(SignedIn signedIn, Problem problem) {}
+
+  /**
+   * Signs in.
+   *
+   * @throws Problem 401 if name and password do not go together, 429 while the name is locked
+   */
+  public SignedIn signIn(String name, String password) {
+    if (!Account.isName(name) || password == null) {
+      throw wrong();
+    }
+    Attempt attempt =
+        database.inTransaction(
+            "signing in",
+            sql -> {
+              Optional<Instant> locked = AccountStore.lockedUntil(sql, name);
+              if (locked.isPresent()) {
+                return new Attempt(null, locked(locked.get()));
+              }
+              Optional<AccountStore.Secret> found = AccountStore.byName(sql, name);
+              String hash = found.map(AccountStore.Secret::passwordHash).orElse(NOBODYS_HASH);
+              boolean right = BcryptUtil.matches(password, hash);
+              if (!right || found.isEmpty() || found.get().account().disabled()) {
+                Instant until = Instant.now().plus(config.lockedFor());
+                AccountStore.countFailure(sql, name, config.failures(), until);
+                return new Attempt(null, wrong());
+              }
+              AccountStore.forgetFailures(sql, name);
+              String token = newToken();
+              AccountStore.addSession(
+                  sql, hash(token), found.get().account().id(), Instant.now().plus(config.lasts()));
+              return new Attempt(new SignedIn(found.get().account(), token, config.lasts()), null);
+            });
+    if (attempt.problem() != null) {
+      throw attempt.problem();
+    }
+    return attempt.signedIn();
+  }
+
+  private static Problem wrong() {
+    return Problem.of(401, "Name and password do not go together.");
+  }
+
+  private static Problem locked(Instant until) {
+    long minutes = Math.max(1, Duration.between(Instant.now(), until).toMinutes() + 1);
+    return Problem.of(
+        429, "Too many wrong passwords for this name. Try again in " + minutes + " minutes.");
+  }
+
+  /** The account of a session that still lasts. */
+  public Optional<Account> bySession(String token) {
+    return database.inTransaction(
+        "looking up a session", sql -> AccountStore.bySession(sql, hash(token)));
+  }
+
+  public void signOut(String token) {
+    database.inTransaction(
+        "signing out",
+        sql -> {
+          AccountStore.endSession(sql, hash(token));
+          return null;
+        });
+  }
+
+  /** A fresh secret for making the first admin, or nothing if there are accounts already. */
+  public Optional<String> offerSetup() {
+    return database.inTransaction(
+        "offering the set-up",
+        sql -> {
+          if (AccountStore.any(sql)) {
+            return Optional.empty();
+          }
+          String token = newToken();
+          AccountStore.replaceSetupToken(sql, hash(token), Instant.now().plus(SETUP_LASTS));
+          return Optional.of(token);
+        });
+  }
+
+  /** Makes the first admin. */
+  public Account setUp(String token, String name, String displayName, String password) {
+    Account.checkNames(name, displayName);
+    Account.checkPassword(password);
+    String hash = BcryptUtil.bcryptHash(password, BCRYPT_COST);
+    return database.inTransaction(
+        "making the first admin",
+        sql -> {
+          boolean right = token != null && AccountStore.takeSetupToken(sql, hash(token));
+          if (!right || AccountStore.any(sql)) {
+            throw Problem.of(
+                403, "This set-up link was used or has ended. Start the server again for one.");
+          }
+          return AccountStore.add(sql, name, displayName, Role.ADMIN, hash);
+        });
+  }
+
+  public List<Account> all() {
+    return database.inTransaction("listing accounts", AccountStore::all);
+  }
+
+  public Account add(String name, String displayName, Role role, String password) {
+    Account.checkNames(name, displayName);
+    Account.checkPassword(password);
+    String hash = BcryptUtil.bcryptHash(password, BCRYPT_COST);
+    Account added =
+        database.inTransaction(
+            "adding an account", sql -> AccountStore.add(sql, name, displayName, role, hash));
+    if (added == null) {
+      throw Problem.of(409, "There is an account \"" + name + "\" already.");
+    }
+    return added;
+  }
+
+  /** Changes what is not null. Whoever loses a right loses the sessions too. */
+  public Account change(String name, Role role, Boolean disabled, String password) {
+    if (password != null) {
+      Account.checkPassword(password);
+    }
+    String hash = password == null ? null : BcryptUtil.bcryptHash(password, BCRYPT_COST);
+    return database.inTransaction(
+        "changing an account",
+        sql -> {
+          Account account =
+              (Account.isName(name)
+                      ? AccountStore.byName(sql, name)
+                      : Optional.<AccountStore.Secret>empty())
+                  .map(AccountStore.Secret::account)
+                  .orElseThrow(() -> Problem.of(404, "There is no such account."));
+          boolean noAdminAnyMore =
+              (role != null && role != Role.ADMIN) || Boolean.TRUE.equals(disabled);
+          if (account.role() == Role.ADMIN
+              && noAdminAnyMore
+              && !AccountStore.otherAdmin(sql, account.id())) {
+            throw Problem.of(409, "This is the last admin; make another one first.");
+          }
+          if (role != null) {
+            AccountStore.setRole(sql, account.id(), role);
+          }
+          if (disabled != null) {
+            AccountStore.setDisabled(sql, account.id(), disabled);
+          }
+          if (hash != null) {
+            AccountStore.setPassword(sql, account.id(), hash);
+          }
+          AccountStore.endSessions(sql, account.id());
+          return AccountStore.byName(sql, name).orElseThrow().account();
+        });
+  }
+
+  private String newToken() {
+    byte[] bytes = new byte[TOKEN_BYTES];
+    random.nextBytes(bytes);
+    return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+  }
+
+  /** Only hashes of secrets are stored; a secret of 256 random bits needs no slow one. */
+  private static byte[] hash(String token) {
+    try {
+      return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
+    } catch (NoSuchAlgorithmException e) {
+      throw new IllegalStateException("every Java platform has SHA-256", e);
+    }
+  }
+}

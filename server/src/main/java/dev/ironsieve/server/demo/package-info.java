@@ -1,0 +1,2 @@
+/** Brindlemere Ferries: the made-up company that the demo shows. */
+package dev.ironsieve.server.demo;

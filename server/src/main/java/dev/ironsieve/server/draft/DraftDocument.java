@@ -1,0 +1,28 @@
+package dev.ironsieve.server.draft;
+
+import dev.ironsieve.formats.document.ObjectDocument;
+import dev.ironsieve.formats.document.SectionDocument;
+import java.util.List;
+import java.util.Map;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/**
+ * A draft as a view needs it first.
+ *
+ * @param revision the revision that it stands on
+ * @param version the draft's version, to be named with the next change
+ * @param changes how many changes it is away from the revision
+ * @param analysisMillis time of the last analysis, in milliseconds
+ */
+public record DraftDocument(
+    @Schema(required = true) long id,
+    @Schema(required = true) String name,
+    @Schema(required = true) int revision,
+    @Schema(required = true) long version,
+    @Schema(required = true) int changes,
+    @Schema(required = true) List<ObjectDocument> zones,
+    @Schema(required = true) List<ObjectDocument> addresses,
+    @Schema(required = true) List<ObjectDocument> services,
+    @Schema(required = true) List<SectionDocument> sections,
+    @Schema(required = true) Map<String, StandingDocument> standings,
+    @Schema(required = true) double analysisMillis) {}

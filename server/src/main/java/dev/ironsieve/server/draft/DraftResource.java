@@ -1,0 +1,130 @@
+package dev.ironsieve.server.draft;
+
+import dev.ironsieve.core.edit.Edit;
+import dev.ironsieve.server.account.Account;
+import dev.ironsieve.server.account.Role;
+import dev.ironsieve.server.account.SessionMechanism;
+import dev.ironsieve.server.http.Problem;
+import io.quarkus.security.identity.SecurityIdentity;
+import io.smallrye.common.annotation.Blocking;
+import io.smallrye.mutiny.Multi;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.DefaultValue;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.PATCH;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.Path;
+import jakarta.ws.rs.Produces;
+import jakarta.ws.rs.QueryParam;
+import jakarta.ws.rs.core.Context;
+import jakarta.ws.rs.core.MediaType;
+import jakarta.ws.rs.sse.OutboundSseEvent;
+import jakarta.ws.rs.sse.Sse;
+import java.util.List;
+import org.eclipse.microprofile.openapi.annotations.media.Content;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+import org.eclipse.microprofile.openapi.annotations.responses.APIResponse;
+
+/** One rulebase's draft. */
+@Path("/api/rulebases/{rulebase}/draft")
+@RolesAllowed(Role.MAY_VIEW)
+public class DraftResource {
+  private static final int MOST_HISTORY = 500;
+
+  private final Drafts drafts;
+  private final DraftEvents events;
+
+  DraftResource(Drafts drafts, DraftEvents events) {
+    this.drafts = drafts;
+    this.events = events;
+  }
+
+  /**
+   * An edit, and the version of the draft that the person saw when making it.
+   *
+   * @param version as it stood in the draft or its last change
+   */
+  public record EditRequest(
+      @Schema(required = true) Long version, @Schema(required = true) EditDocument edit) {}
+
+  /**
+   * A connection to try.
+   *
+   * @param line such as {@code from 10.4.2.9 to 192.0.2.10 tcp/443}
+   */
+  public record ProbeRequest(@Schema(required = true) String line) {}
+
+  @GET
+  public DraftDocument draft(long rulebase) {
+    return drafts.document(rulebase);
+  }
+
+  @PATCH
+  @RolesAllowed(Role.MAY_EDIT)
+  public ChangeDocument edit(long rulebase, EditRequest body, @Context SecurityIdentity identity) {
+    Problem.requireBody(body);
+    if (body.version() == null) {
+      throw Problem.invalid("$.version", "a whole number", "nothing");
+    }
+    Edit edit = EditDocuments.read(body.edit(), "$.edit");
+    return drafts.edit(rulebase, body.version(), edit, account(identity));
+  }
+
+  @POST
+  @Path("/undo")
+  @RolesAllowed(Role.MAY_EDIT)
+  public ChangeDocument undo(long rulebase, @Context SecurityIdentity identity) {
+    return drafts.undo(rulebase, account(identity));
+  }
+
+  @POST
+  @Path("/redo")
+  @RolesAllowed(Role.MAY_EDIT)
+  public ChangeDocument redo(long rulebase, @Context SecurityIdentity identity) {
+    return drafts.redo(rulebase, account(identity));
+  }
+
+  @GET
+  @Path("/changes")
+  public List<ChangeDocument> history(
+      long rulebase,
+      @QueryParam("before") @DefaultValue("9223372036854775807") long before,
+      @QueryParam("limit") @DefaultValue("100") int limit) {
+    if (limit < 1 || limit > MOST_HISTORY) {
+      throw Problem.invalid("limit", "1 to " + MOST_HISTORY, limit + "");
+    }
+    return drafts.history(rulebase, before, limit);
+  }
+
+  @POST
+  @Path("/probe")
+  public ProbeAnswer probe(long rulebase, ProbeRequest body) {
+    Problem.requireBody(body);
+    if (body.line() == null) {
+      throw Problem.invalid("$.line", "a connection", "nothing");
+    }
+    return drafts.probe(rulebase, body.line());
+  }
+
+  @GET
+  @Path("/events")
+  @Produces(MediaType.SERVER_SENT_EVENTS)
+  @Blocking
+  @APIResponse(
+      responseCode = "200",
+      description =
+          "Events \"change\" with a ChangeDocument, \"presence\" with a Presence, and \"beat\".",
+      content =
+          @Content(
+              mediaType = MediaType.SERVER_SENT_EVENTS,
+              schema = @Schema(oneOf = {ChangeDocument.class, DraftEvents.Presence.class})))
+  public Multi<OutboundSseEvent> events(
+      long rulebase, @Context Sse sse, @Context SecurityIdentity identity) {
+    drafts.rulebase(rulebase);
+    return events.open(rulebase, account(identity).displayName(), sse);
+  }
+
+  private static Account account(SecurityIdentity identity) {
+    return SessionMechanism.account(identity);
+  }
+}

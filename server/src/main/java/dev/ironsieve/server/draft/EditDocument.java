@@ -1,0 +1,54 @@
+package dev.ironsieve.server.draft;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import dev.ironsieve.formats.document.ObjectDocument;
+import dev.ironsieve.formats.document.RuleDocument;
+import java.util.List;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/**
+ * One edit of a draft. Which members it has follows from its kind:
+ *
+ * <pre>
+ *   insertRules    rules, place          insertSection  id, name, before (none: at the end)
+ *   replaceRules   rules                 renameSection  id, name
+ *   deleteRules    ids                   deleteSection  id
+ *   moveRules      ids, place            putZone, putAddress, putService
+ *   batch          edits                                object, replaces (none: a new one)
+ *                                        deleteObject   objectKind, name
+ * </pre>
+ */
+@JsonInclude(JsonInclude.Include.NON_NULL)
+public record EditDocument(
+    @Schema(
+            required = true,
+            enumeration = {
+              "insertRules",
+              "replaceRules",
+              "deleteRules",
+              "moveRules",
+              "insertSection",
+              "renameSection",
+              "deleteSection",
+              "putZone",
+              "putAddress",
+              "putService",
+              "deleteObject",
+              "batch"
+            })
+        String kind,
+    List<RuleDocument> rules,
+    List<String> ids,
+    PlaceDocument place,
+    String id,
+    String name,
+    String before,
+    ObjectDocument object,
+    String replaces,
+    @Schema(enumeration = {"zone", "address", "service"}) String objectKind,
+    List<EditDocument> edits) {
+
+  /** A place in the order; exactly one member is there. */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  public record PlaceDocument(String above, String below, String startOf, String endOf) {}
+}

@@ -1,0 +1,194 @@
+package dev.ironsieve.server.draft;
+
+import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.analysis.Standing;
+import dev.ironsieve.core.edit.Edit;
+import dev.ironsieve.core.edit.Touched;
+import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.formats.Json;
+import dev.ironsieve.formats.document.RulebaseDocument;
+import dev.ironsieve.formats.document.ToModel;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * A draft in memory: derived from the store, and dropped and derived again at any time. Guarded by
+ * its own monitor.
+ */
+final class LiveDraft {
+  private static final double NANOS_PER_MILLI = 1e6;
+
+  private final long id;
+  private final String name;
+  private final int revision;
+  private final List<DraftStore.Change> changes = new ArrayList<>();
+  private final Map<String, DraftStore.Change> lastTouched = new HashMap<>();
+  private final LiveAnalysis analysis;
+  private Rulebase rulebase;
+  private Matcher matcher;
+  private long version;
+  private double analysisMillis;
+
+  LiveDraft(DraftStore.Row row, List<DraftStore.Change> stored) {
+    id = row.id();
+    name = row.name();
+    revision = row.revision();
+    rulebase = ToModel.rulebase(read(row.content(), RulebaseDocument.class));
+    for (DraftStore.Change change : stored) {
+      rulebase = edit(change.edit()).apply(rulebase);
+      remember(change);
+    }
+    version = row.version();
+    long start = System.nanoTime();
+    analysis = new LiveAnalysis(rulebase);
+    analysisMillis = (System.nanoTime() - start) / NANOS_PER_MILLI;
+  }
+
+  private static <T> T read(String json, Class<T> type) {
+    return Json.read(json.getBytes(StandardCharsets.UTF_8), type);
+  }
+
+  /** The edit of a stored document. */
+  static Edit edit(String json) {
+    return EditDocuments.read(read(json, EditDocument.class), "$");
+  }
+
+  long id() {
+    return id;
+  }
+
+  String name() {
+    return name;
+  }
+
+  int revision() {
+    return revision;
+  }
+
+  long version() {
+    return version;
+  }
+
+  Rulebase rulebase() {
+    return rulebase;
+  }
+
+  double analysisMillis() {
+    return analysisMillis;
+  }
+
+  Map<String, Standing> standings() {
+    return analysis.standings();
+  }
+
+  Matcher matcher() {
+    if (matcher == null) {
+      matcher = new Matcher(rulebase);
+    }
+    return matcher;
+  }
+
+  /** How many edits are in force. */
+  int changesInForce() {
+    return (int) changes.stream().filter(c -> c.kind().equals("edit")).count() - undone().size();
+  }
+
+  /** Takes over a change that is stored, and returns the standings that it changed. */
+  Map<String, Standing> take(DraftStore.Change change, Rulebase after) {
+    Set<String> moved = new HashSet<>();
+    for (String touched : change.touched()) {
+      if (touched.startsWith(Touched.RULE + " ")) {
+        moved.add(touched.substring(Touched.RULE.length() + 1));
+      }
+    }
+    long start = System.nanoTime();
+    Map<String, Standing> changed = analysis.update(after, moved);
+    analysisMillis = (System.nanoTime() - start) / NANOS_PER_MILLI;
+    rulebase = after;
+    matcher = null;
+    version = change.version();
+    remember(change);
+    return changed;
+  }
+
+  private void remember(DraftStore.Change change) {
+    changes.add(change);
+    for (String touched : change.touched()) {
+      lastTouched.put(touched, change);
+    }
+  }
+
+  /** A change behind version {@code since} of something that {@code edit} touches. */
+  Optional<DraftStore.Change> changedSince(long since, Edit edit) {
+    return edit.touched(rulebase).stream()
+        .map(touched -> lastTouched.get(key(touched)))
+        .filter(change -> change != null && change.version() > since)
+        .findFirst();
+  }
+
+  /** Like {@link #changedSince}, but by somebody else. */
+  Optional<DraftStore.Change> changedByOthersSince(long since, long account, Edit edit) {
+    Set<String> keys = new HashSet<>();
+    edit.touched(rulebase).forEach(touched -> keys.add(key(touched)));
+    return changes.stream()
+        .filter(change -> change.version() > since && change.account() != account)
+        .filter(change -> List.of(change.touched()).stream().anyMatch(keys::contains))
+        .findFirst();
+  }
+
+  /** The last change of something by its kind and key. */
+  Optional<DraftStore.Change> lastChangeOf(String kind, String key) {
+    return Optional.ofNullable(lastTouched.get(key(new Touched(kind, key))));
+  }
+
+  static String key(Touched touched) {
+    return touched.kind() + " " + touched.key();
+  }
+
+  /** Versions of edits that an undo took back and no redo brought again. */
+  private Set<Long> undone() {
+    Set<Long> undone = new HashSet<>();
+    for (DraftStore.Change change : changes) {
+      switch (change.kind()) {
+        case "undo" -> undone.add(change.of());
+        case "redo" -> undone.remove(change.of());
+        default -> {}
+      }
+    }
+    return undone;
+  }
+
+  /** The account's last edit that is in force. */
+  Optional<DraftStore.Change> toUndo(long account) {
+    Set<Long> undone = undone();
+    return changes.reversed().stream()
+        .filter(change -> change.account() == account && change.kind().equals("edit"))
+        .filter(change -> !undone.contains(change.version()))
+        .findFirst();
+  }
+
+  /** The account's edit that it undid last, unless it has made another edit since. */
+  Optional<DraftStore.Change> toRedo(long account) {
+    Set<Long> undone = undone();
+    for (DraftStore.Change change : changes.reversed()) {
+      if (change.account() != account) {
+        continue;
+      }
+      if (change.kind().equals("edit") && !undone.contains(change.version())) {
+        return Optional.empty();
+      }
+      if (change.kind().equals("undo") && undone.contains(change.of())) {
+        long of = change.of();
+        return changes.stream().filter(c -> c.version() == of).findFirst();
+      }
+    }
+    return Optional.empty();
+  }
+}

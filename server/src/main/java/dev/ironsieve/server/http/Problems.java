@@ -1,0 +1,85 @@
+package dev.ironsieve.server.http;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import dev.ironsieve.core.edit.MissingTarget;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.sets.InvalidText;
+import dev.ironsieve.formats.Fault;
+import dev.ironsieve.formats.InvalidDocument;
+import dev.ironsieve.formats.Json;
+import io.quarkus.security.AuthenticationFailedException;
+import io.quarkus.security.ForbiddenException;
+import io.quarkus.security.UnauthorizedException;
+import jakarta.ws.rs.WebApplicationException;
+import jakarta.ws.rs.core.Response;
+import java.util.List;
+import org.jboss.logging.Logger;
+import org.jboss.resteasy.reactive.server.ServerExceptionMapper;
+
+/** Turns whatever went wrong into a problem document. */
+public final class Problems {
+  private static final Logger LOG = Logger.getLogger(Problems.class);
+  private static final String MEDIA_TYPE = "application/problem+json";
+
+  static Response respond(Problem.Body body) {
+    return Response.status(body.status()).type(MEDIA_TYPE).entity(body).build();
+  }
+
+  @ServerExceptionMapper
+  public Response problem(Problem e) {
+    return respond(e.body());
+  }
+
+  @ServerExceptionMapper
+  public Response invalidDocument(InvalidDocument e) {
+    return respond(Problem.invalid(e.faults()).body());
+  }
+
+  @ServerExceptionMapper
+  public Response invalidModel(InvalidModel e) {
+    return respond(Problem.invalid(e.place(), e.expected(), e.found()).body());
+  }
+
+  @ServerExceptionMapper
+  public Response invalidText(InvalidText e) {
+    return respond(
+        Problem.invalid("character " + (e.offset() + 1), e.expected(), e.found()).body());
+  }
+
+  @ServerExceptionMapper
+  public Response missing(MissingTarget e) {
+    return respond(Problem.of(409, "There is " + e.getMessage() + ".").body());
+  }
+
+  @ServerExceptionMapper
+  public Response json(JsonProcessingException e) {
+    Fault fault = Json.fault(e);
+    return respond(
+        new Problem.Body(Problem.title(400), 400, fault.toString(), List.of(fault), null));
+  }
+
+  @ServerExceptionMapper({UnauthorizedException.class, AuthenticationFailedException.class})
+  public Response notSignedIn(RuntimeException e) {
+    return respond(Problem.of(401, "Sign in first.").body());
+  }
+
+  @ServerExceptionMapper
+  public Response forbidden(ForbiddenException e) {
+    return respond(Problem.of(403, "Your role does not allow this.").body());
+  }
+
+  @ServerExceptionMapper
+  public Response web(WebApplicationException e) {
+    if (e.getCause() instanceof JsonProcessingException json) {
+      return json(json);
+    }
+    int status = e.getResponse().getStatus();
+    return respond(Problem.of(status, Problem.title(status) + ".").body());
+  }
+
+  @ServerExceptionMapper
+  public Response rest(RuntimeException e) {
+    LOG.error("a request failed", e);
+    return respond(Problem.of(500, "Something failed in the server; its log says what.").body());
+  }
+}
