@@ -183,9 +183,15 @@ public final class Json {
     return at == null ? "$" : "line " + at.getLineNr() + ", column " + at.getColumnNr();
   }
 
+  private static int position(String text, String mark) {
+    int at = text.indexOf(mark);
+    return at < 0 ? text.length() : at;
+  }
+
   private static String firstLine(JsonProcessingException e) {
     String message = e.getOriginalMessage();
-    int end = message.indexOf('\n');
-    return end < 0 ? message : message.substring(0, end);
+    // Behind a line end or a bracket the library speaks of its own affairs.
+    int end = Math.min(position(message, "\n"), position(message, " (start marker"));
+    return message.substring(0, end);
   }
 }

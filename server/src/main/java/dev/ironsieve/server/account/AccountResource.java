@@ -20,6 +20,7 @@ public class AccountResource {
   }
 
   /** One account, without its secrets. */
+  @Schema(name = "ListedAccount")
   public record Listed(
       @Schema(required = true) String name,
       @Schema(required = true) String displayName,

@@ -4,6 +4,7 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.server.account.Account;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
+import dev.ironsieve.server.http.CrossSiteGuard;
 import dev.ironsieve.server.http.Problem;
 import io.quarkus.security.identity.SecurityIdentity;
 import io.smallrye.common.annotation.Blocking;
@@ -11,6 +12,7 @@ import io.smallrye.mutiny.Multi;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.DefaultValue;
 import jakarta.ws.rs.GET;
+import jakarta.ws.rs.HeaderParam;
 import jakarta.ws.rs.PATCH;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
@@ -23,6 +25,7 @@ import jakarta.ws.rs.sse.Sse;
 import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Content;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
+import org.eclipse.microprofile.openapi.annotations.parameters.Parameter;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponse;
 
 /** One rulebase's draft. */
@@ -61,13 +64,17 @@ public class DraftResource {
 
   @PATCH
   @RolesAllowed(Role.MAY_EDIT)
-  public ChangeDocument edit(long rulebase, EditRequest body, @Context SecurityIdentity identity) {
+  public ChangeDocument edit(
+      long rulebase,
+      EditRequest body,
+      @HeaderParam(CrossSiteGuard.HEADER) @Parameter(hidden = true) String client,
+      @Context SecurityIdentity identity) {
     Problem.requireBody(body);
     if (body.version() == null) {
       throw Problem.invalid("$.version", "a whole number", "nothing");
     }
     Edit edit = EditDocuments.read(body.edit(), "$.edit");
-    return drafts.edit(rulebase, body.version(), edit, account(identity));
+    return drafts.edit(rulebase, body.version(), edit, account(identity), client);
   }
 
   @POST

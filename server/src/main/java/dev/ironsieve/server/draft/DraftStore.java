@@ -18,6 +18,7 @@ final class DraftStore {
    * A change's row.
    *
    * @param of the version that an undo or redo speaks of, or 0
+   * @param client the page that made it, null once it was read from the store
    */
   record Change(
       long version,
@@ -29,7 +30,8 @@ final class DraftStore {
       long account,
       String accountName,
       String by,
-      Instant at) {}
+      Instant at,
+      String client) {}
 
   static Optional<Row> draft(Sql sql, long rulebase) throws SQLException {
     return sql.first(
@@ -85,7 +87,8 @@ final class DraftStore {
         row.getLong("account_id"),
         row.getString("account_name"),
         row.getString("display_name"),
-        Sql.instant(row, "made_at"));
+        Sql.instant(row, "made_at"),
+        null);
   }
 
   /** Takes the next version; false if the draft is no longer at {@code from}. */

@@ -71,9 +71,10 @@ public class Drafts {
    * Makes an edit.
    *
    * @param seen the draft's version that the person saw
+   * @param client the page that asks, whose own changes are no conflict, or null
    * @throws Problem 409 if somebody changed since what the edit touches
    */
-  public ChangeDocument edit(long id, long seen, Edit edit, Account account) {
+  public ChangeDocument edit(long id, long seen, Edit edit, Account account, String client) {
     return with(
         id,
         draft -> {
@@ -81,13 +82,13 @@ public class Drafts {
             throw Problem.invalid("$.version", "at most " + draft.version(), seen + "");
           }
           draft
-              .changedSince(seen, edit)
+              .changedSince(seen, edit, change -> client != null && client.equals(change.client()))
               .ifPresent(
                   change -> {
                     throw conflict(draft, change, edit);
                   });
           Rulebase after = applied(draft, edit);
-          return store(draft, "edit", 0, edit, after, account);
+          return store(draft, "edit", 0, edit, after, account, client);
         });
   }
 
@@ -119,7 +120,7 @@ public class Drafts {
       LiveDraft draft, String kind, DraftStore.Change of, String json, Account account) {
     Edit edit = LiveDraft.edit(json);
     draft
-        .changedByOthersSince(of.version(), account.id(), edit)
+        .changedSince(of.version(), edit, change -> change.account() == account.id())
         .ifPresent(
             change -> {
               throw conflict(draft, change, edit);
@@ -130,7 +131,7 @@ public class Drafts {
     } catch (InvalidModel e) {
       throw Problem.of(409, "This can no longer be taken back: " + e.getMessage() + ".");
     }
-    return store(draft, kind, of.version(), edit, after, account);
+    return store(draft, kind, of.version(), edit, after, account, null);
   }
 
   private static Rulebase applied(LiveDraft draft, Edit edit) {
@@ -171,7 +172,13 @@ public class Drafts {
   }
 
   private ChangeDocument store(
-      LiveDraft draft, String kind, long of, Edit edit, Rulebase after, Account account) {
+      LiveDraft draft,
+      String kind,
+      long of,
+      Edit edit,
+      Rulebase after,
+      Account account,
+      String client) {
     Edit inverse = edit.inverse(draft.rulebase()).orElseThrow();
     EditDocument document = EditDocuments.write(edit);
     DraftStore.Change change =
@@ -185,7 +192,8 @@ public class Drafts {
             account.id(),
             account.name(),
             account.displayName(),
-            Instant.now().truncatedTo(ChronoUnit.MILLIS));
+            Instant.now().truncatedTo(ChronoUnit.MILLIS),
+            client);
     boolean stored =
         database.inTransaction(
             "storing a change",

@@ -17,6 +17,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
+import java.util.stream.Stream;
 
 /**
  * A draft in memory: derived from the store, and dropped and derived again at any time. Guarded by
@@ -125,21 +127,18 @@ final class LiveDraft {
     }
   }
 
-  /** A change behind version {@code since} of something that {@code edit} touches. */
-  Optional<DraftStore.Change> changedSince(long since, Edit edit) {
-    return edit.touched(rulebase).stream()
-        .map(touched -> lastTouched.get(key(touched)))
-        .filter(change -> change != null && change.version() > since)
-        .findFirst();
-  }
-
-  /** Like {@link #changedSince}, but by somebody else. */
-  Optional<DraftStore.Change> changedByOthersSince(long since, long account, Edit edit) {
+  /**
+   * The last change behind version {@code since} of something that {@code edit} touches, among
+   * those that are not the person's own.
+   */
+  Optional<DraftStore.Change> changedSince(
+      long since, Edit edit, Predicate<DraftStore.Change> own) {
     Set<String> keys = new HashSet<>();
     edit.touched(rulebase).forEach(touched -> keys.add(key(touched)));
-    return changes.stream()
-        .filter(change -> change.version() > since && change.account() != account)
-        .filter(change -> List.of(change.touched()).stream().anyMatch(keys::contains))
+    return changes.reversed().stream()
+        .takeWhile(change -> change.version() > since)
+        .filter(change -> !own.test(change))
+        .filter(change -> Stream.of(change.touched()).anyMatch(keys::contains))
         .findFirst();
   }
 

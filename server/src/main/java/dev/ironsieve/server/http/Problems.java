@@ -1,6 +1,7 @@
 package dev.ironsieve.server.http;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.exc.MismatchedInputException;
 import dev.ironsieve.core.edit.MissingTarget;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.sets.InvalidText;
@@ -49,6 +50,12 @@ public final class Problems {
   @ServerExceptionMapper
   public Response missing(MissingTarget e) {
     return respond(Problem.of(409, "There is " + e.getMessage() + ".").body());
+  }
+
+  /** The library's own mapper would take these, and say nothing. */
+  @ServerExceptionMapper
+  public Response mismatch(MismatchedInputException e) {
+    return json(e);
   }
 
   @ServerExceptionMapper

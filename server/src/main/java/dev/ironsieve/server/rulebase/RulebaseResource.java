@@ -37,6 +37,7 @@ public class RulebaseResource {
   }
 
   /** One rulebase in the list. */
+  @Schema(name = "ListedRulebase")
   public record Listed(
       @Schema(required = true) long id,
       @Schema(required = true) String name,

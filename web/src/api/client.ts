@@ -1,0 +1,97 @@
+import type {
+  Change,
+  Draft,
+  Edit,
+  Exported,
+  Imported,
+  ListedAccount,
+  ListedRulebase,
+  Person,
+  ProbeAnswer,
+  ProblemBody,
+} from './types';
+
+/** The server refused; `body` says why. */
+export class Problem extends Error {
+  constructor(readonly body: ProblemBody) {
+    super(body.detail);
+  }
+}
+
+/** The server could not be reached. */
+export class Unreachable extends Error {}
+
+/** Tells this page's changes from those of another page of the same person. */
+export const clientId = crypto.randomUUID();
+
+async function call<T>(method: string, path: string, body?: unknown, raw?: Blob): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: {
+        'X-Iron-Sieve': clientId,
+        ...(body !== undefined || raw ? { 'Content-Type': 'application/json' } : {}),
+      },
+      body: raw ?? (body === undefined ? undefined : JSON.stringify(body)),
+    });
+  } catch {
+    throw new Unreachable('The server does not answer.');
+  }
+  if (response.status === 204) {
+    return undefined as T;
+  }
+  if (!response.ok) {
+    throw new Problem(await problemOf(response));
+  }
+  return (await response.json()) as T;
+}
+
+async function problemOf(response: Response): Promise<ProblemBody> {
+  try {
+    const body = (await response.json()) as ProblemBody;
+    if (body.detail) {
+      return body;
+    }
+  } catch {
+    // Not JSON: something before the server answered.
+  }
+  if (response.status >= 502) {
+    throw new Unreachable('The server does not answer.');
+  }
+  const title = response.status === 401 ? 'Not signed in' : 'Refused';
+  return { title, status: response.status, detail: `${title} (${response.status}).` };
+}
+
+const draft = (id: number) => `/rulebases/${id}/draft`;
+
+export const api = {
+  person: () => call<Person>('GET', '/session'),
+  signIn: (name: string, password: string) => call<Person>('POST', '/session', { name, password }),
+  signOut: () => call<void>('DELETE', '/session'),
+  setUp: (body: { token: string; name: string; displayName: string; password: string }) =>
+    call<Person>('POST', '/setup', body),
+
+  rulebases: () => call<ListedRulebase[]>('GET', '/rulebases'),
+  addRulebase: (name: string) => call<Imported>('POST', '/rulebases', { name }),
+  importRulebase: (name: string, file: Blob) =>
+    call<Imported>('POST', `/rulebases/import?name=${encodeURIComponent(name)}`, undefined, file),
+  exportRfc8519: (id: number) => call<Exported>('GET', `${draft(id)}/rfc8519`),
+  exportDocument: (id: number) => call<object>('GET', `${draft(id)}/document`),
+
+  draft: (id: number) => call<Draft>('GET', draft(id)),
+  edit: (id: number, version: number, edit: Edit) =>
+    call<Change>('PATCH', draft(id), { version, edit }),
+  undo: (id: number) => call<Change>('POST', `${draft(id)}/undo`),
+  redo: (id: number) => call<Change>('POST', `${draft(id)}/redo`),
+  changes: (id: number, before?: number) =>
+    call<Change[]>('GET', `${draft(id)}/changes${before ? `?before=${before}` : ''}`),
+  probe: (id: number, line: string) => call<ProbeAnswer>('POST', `${draft(id)}/probe`, { line }),
+  eventsUrl: (id: number) => `/api${draft(id)}/events`,
+
+  accounts: () => call<ListedAccount[]>('GET', '/accounts'),
+  addAccount: (body: { name: string; displayName: string; role: string; password: string }) =>
+    call<ListedAccount>('POST', '/accounts', body),
+  changeAccount: (name: string, body: { role?: string; disabled?: boolean; password?: string }) =>
+    call<ListedAccount>('PATCH', `/accounts/${encodeURIComponent(name)}`, body),
+};

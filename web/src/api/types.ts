@@ -1,0 +1,31 @@
+import type { components } from './schema';
+
+type Schemas = components['schemas'];
+
+export type Draft = Schemas['DraftDocument'];
+export type Rule = Schemas['RuleDocument'] & { id: string; name: string; verdict: Verdict };
+export type Section = Schemas['SectionDocument'] & { id: string; name: string };
+export type Criterion = Schemas['CriterionDocument'];
+export type NamedObject = Schemas['ObjectDocument'] & { name: string };
+export type Edit = Schemas['EditDocument'];
+export type Place = Schemas['PlaceDocument'];
+export type Change = Schemas['ChangeDocument'];
+export type Standing = Schemas['StandingDocument'];
+export type ProbeAnswer = Schemas['ProbeAnswer'];
+export type Person = Schemas['Person'];
+export type ListedRulebase = Schemas['ListedRulebase'];
+export type ListedAccount = Schemas['ListedAccount'];
+export type Imported = Schemas['Imported'];
+export type Exported = Schemas['Exported'];
+export type ObjectKind = 'zone' | 'address' | 'service';
+export type Verdict = 'allow' | 'drop' | 'reject' | 'caution';
+export type Logging = 'off' | 'start' | 'end' | 'both';
+
+/** What the server says of a request that it cannot serve (RFC 9457). */
+export interface ProblemBody {
+  title: string;
+  status: number;
+  detail: string;
+  faults?: { path: string; expected: string; found: string }[];
+  conflict?: { what: string; key: string; by: string; version: number; at: string };
+}

@@ -1,0 +1,56 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
+import { Navigate, Route, Routes, useLocation } from 'react-router';
+import { api, Problem } from '../api/client';
+import { SessionContext } from './session';
+import { SignIn } from './SignIn';
+
+const Workbench = lazy(() => import('./Workbench'));
+const SetUp = lazy(() => import('./SetUp'));
+const Rulebases = lazy(() => import('./Rulebases'));
+
+/** Who is there decides what is seen: the set-up, the sign-in, or the bench. */
+export function App() {
+  const cache = useQueryClient();
+  const location = useLocation();
+  const session = useQuery({ queryKey: ['session'], queryFn: api.person });
+  if (location.pathname === '/setup') {
+    return (
+      <Suspense>
+        <SetUp />
+      </Suspense>
+    );
+  }
+  if (session.isPending) {
+    return session.failureCount > 0 ? (
+      <p role="status" className="p-6">
+        The server does not answer. Trying again…
+      </p>
+    ) : null;
+  }
+  if (session.error) {
+    return session.error instanceof Problem && session.error.body.status === 401 ? (
+      <SignIn onSignedIn={(person) => cache.setQueryData(['session'], person)} />
+    ) : (
+      <p role="alert" className="p-6">
+        {session.error.message}
+      </p>
+    );
+  }
+  const signOut = async () => {
+    await api.signOut();
+    cache.clear();
+    window.location.assign('/');
+  };
+  return (
+    <SessionContext.Provider value={{ person: session.data, signOut }}>
+      <Suspense>
+        <Routes>
+          <Route path="/" element={<Rulebases />} />
+          <Route path="/rulebases/:id/:place" element={<Workbench />} />
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Suspense>
+    </SessionContext.Provider>
+  );
+}

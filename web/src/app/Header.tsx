@@ -1,0 +1,116 @@
+import { useQuery } from '@tanstack/react-query';
+import { ChevronDown, Moon, UserRound } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import type { RefObject } from 'react';
+import { useNavigate } from 'react-router';
+import { api } from '../api/client';
+import type { Draft } from '../api/types';
+import { Menu, MenuItem, MenuLine } from '../ui/Menu';
+import { mayEdit, useSession } from './session';
+import { flipTheme } from './theme';
+import type { Opened } from './Workbench';
+
+const TOP = 'cursor-pointer rounded px-2 py-1 hover:bg-sheen';
+
+export function Header({
+  draft,
+  filter,
+  filterBox,
+  filterable,
+  onFilter,
+  onOpen,
+  onLeaveFilter,
+}: {
+  draft: Draft;
+  filter: string;
+  filterBox: RefObject<HTMLInputElement | null>;
+  filterable: boolean;
+  onFilter(text: string): void;
+  onOpen(what: Opened): void;
+  onLeaveFilter(): void;
+}) {
+  const { person, signOut } = useSession();
+  const navigate = useNavigate();
+  const list = useQuery({ queryKey: ['rulebases'], queryFn: api.rulebases });
+  return (
+    <header className="flex h-[44px] shrink-0 items-center gap-2 bg-iron px-3 text-on-iron">
+      <span className="font-semibold">Iron Sieve</span>
+      <span className="text-on-iron-dim">/</span>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className={`${TOP} flex items-center gap-1 font-semibold`}>
+          {draft.name}
+          <ChevronDown size={14} aria-hidden />
+        </DropdownMenu.Trigger>
+        <Menu wide>
+          {list.data?.map((rulebase) => (
+            <MenuItem
+              key={rulebase.id}
+              checked={rulebase.id === draft.id}
+              onSelect={() => void navigate(`/rulebases/${rulebase.id}/rules`)}
+            >
+              {rulebase.name}
+            </MenuItem>
+          ))}
+          <MenuLine />
+          {mayEdit(person) && (
+            <MenuItem onSelect={() => onOpen('import')}>Add a rulebase…</MenuItem>
+          )}
+          <MenuItem onSelect={() => onOpen('export')}>Write out the draft…</MenuItem>
+        </Menu>
+      </DropdownMenu.Root>
+      <span className="text-on-iron-dim">
+        draft on revision {draft.revision}, {draft.changes}{' '}
+        {draft.changes === 1 ? 'change' : 'changes'}
+      </span>
+      <div className="ml-auto flex items-center gap-1">
+        {filterable && (
+          <input
+            ref={filterBox}
+            type="search"
+            aria-label="Filter the rules"
+            placeholder="/ filter: words, objects, drop, shadowed, disabled"
+            value={filter}
+            onChange={(e) => onFilter(e.target.value)}
+            onKeyDown={(e) => {
+              e.stopPropagation();
+              if (e.key === 'Escape') {
+                onFilter('');
+                onLeaveFilter();
+              }
+              if (e.key === 'Enter' || e.key === 'ArrowDown') onLeaveFilter();
+            }}
+            className="w-[330px] rounded border border-transparent bg-sheen px-3 py-1 text-on-iron placeholder:text-on-iron-dim"
+          />
+        )}
+        <button
+          type="button"
+          className={`${TOP} text-on-iron-dim`}
+          onClick={() => onOpen('palette')}
+        >
+          Ctrl K
+        </button>
+        <button
+          type="button"
+          aria-label="Light or dark"
+          className={`${TOP} text-on-iron-dim`}
+          onClick={flipTheme}
+        >
+          <Moon size={15} />
+        </button>
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className={`${TOP} flex items-center gap-1`}>
+            <UserRound size={15} aria-hidden />
+            {person.displayName}
+          </DropdownMenu.Trigger>
+          <Menu>
+            <div className="px-3 py-1 text-[12px] text-dim">
+              {person.name}, {person.role}
+            </div>
+            <MenuLine />
+            <MenuItem onSelect={() => void signOut()}>Sign out</MenuItem>
+          </Menu>
+        </DropdownMenu.Root>
+      </div>
+    </header>
+  );
+}

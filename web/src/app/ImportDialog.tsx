@@ -1,0 +1,84 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api } from '../api/client';
+import type { Imported } from '../api/types';
+import { Button } from '../ui/Button';
+import { Faults } from '../ui/Faults';
+import { Field } from '../ui/Field';
+import { Modal } from '../ui/Modal';
+
+/** Reads in a document or starts an empty rulebase. A faulty document is shown with its places. */
+export function ImportDialog({ onClose }: { onClose(): void }) {
+  const cache = useQueryClient();
+  const navigate = useNavigate();
+  const [name, setName] = useState('');
+  const [file, setFile] = useState<File | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const [done, setDone] = useState<Imported | null>(null);
+  const open = (id: number) => {
+    onClose();
+    void navigate(`/rulebases/${id}/rules`);
+  };
+  const save = async () => {
+    setError(null);
+    try {
+      const read = file ? await api.importRulebase(name, file) : await api.addRulebase(name);
+      await cache.invalidateQueries({ queryKey: ['rulebases'] });
+      if (read.notes.length) setDone(read);
+      else open(read.id);
+    } catch (e) {
+      setError(e);
+    }
+  };
+  if (done) {
+    return (
+      <Modal title="Read in, with remarks" onClose={() => open(done.id)} wide>
+        <p>{done.rules} rules were read. Of the document, this was changed or not taken over:</p>
+        <ul className="my-3 max-h-[300px] list-disc overflow-auto pl-5 text-[12px]">
+          {done.notes.map((note) => (
+            <li key={note}>{note}</li>
+          ))}
+        </ul>
+        <div className="flex justify-end">
+          <Button main onClick={() => open(done.id)}>
+            Open it
+          </Button>
+        </div>
+      </Modal>
+    );
+  }
+  return (
+    <Modal title="Add a rulebase" onClose={onClose} wide>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          void save();
+        }}
+      >
+        <Faults error={error} />
+        <Field
+          label="Name"
+          autoFocus
+          required
+          maxLength={100}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Field
+          label="Document"
+          type="file"
+          accept=".json,application/json"
+          hint="RFC 8519 (ietf-access-control-list:acls, JSON) or a document of Iron Sieve. Without one, the rulebase starts empty."
+          onChange={(e) => setFile(e.target.files?.[0] ?? null)}
+        />
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Cancel</Button>
+          <Button main type="submit">
+            {file ? 'Read it in' : 'Start empty'}
+          </Button>
+        </div>
+      </form>
+    </Modal>
+  );
+}

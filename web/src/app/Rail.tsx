@@ -1,0 +1,37 @@
+import { Blocks, History, ListOrdered, Users } from 'lucide-react';
+import { useSession } from './session';
+
+export type Place = 'rules' | 'library' | 'history' | 'accounts';
+
+const PLACES = [
+  { place: 'rules', word: 'Rules', Icon: ListOrdered },
+  { place: 'library', word: 'Library', Icon: Blocks },
+  { place: 'history', word: 'History', Icon: History },
+  { place: 'accounts', word: 'Accounts', Icon: Users },
+] as const;
+
+export function Rail({ place, onGo }: { place: Place; onGo(place: Place): void }) {
+  const { person } = useSession();
+  return (
+    <nav aria-label="Places" className="w-[56px] shrink-0 bg-rail pt-2">
+      {PLACES.filter((p) => p.place !== 'accounts' || person.role === 'admin').map(
+        ({ place: to, word, Icon }) => (
+          <button
+            key={to}
+            type="button"
+            aria-current={place === to ? 'page' : undefined}
+            onClick={() => onGo(to)}
+            className={`flex w-full cursor-pointer flex-col items-center gap-1 border-l-[3px] py-[9px] text-[11px] ${
+              place === to
+                ? 'border-iron bg-sheet font-semibold'
+                : 'border-transparent text-dim hover:text-ink'
+            }`}
+          >
+            <Icon size={17} aria-hidden />
+            {word}
+          </button>
+        ),
+      )}
+    </nav>
+  );
+}

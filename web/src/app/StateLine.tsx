@@ -1,0 +1,74 @@
+import { useMemo } from 'react';
+import type { Draft } from '../api/types';
+import { allRules } from '../draft/applyEdit';
+import { FINDING_KINDS, FINDING_WORDS, findingOf, listed } from '../draft/findings';
+import type { DraftHandle } from '../draft/useDraft';
+
+/** The foot: what was found, whether all is saved, how fresh the analysis is, and who is here. */
+export function StateLine({
+  draft,
+  handle,
+  me,
+  message,
+  onFinding,
+  onKeys,
+}: {
+  draft: Draft;
+  handle: DraftHandle;
+  me: string;
+  message: string | null;
+  onFinding(kind: string): void;
+  onKeys(): void;
+}) {
+  const counts = useMemo(() => {
+    const out = new Map<string, number>();
+    for (const standing of Object.values(draft.standings)) {
+      const kind = findingOf(standing);
+      if (kind) out.set(kind, (out.get(kind) ?? 0) + 1);
+    }
+    return out;
+  }, [draft.standings]);
+  const rules = allRules(draft).length;
+  const others = handle.people.filter((name) => name !== me);
+  const found = FINDING_KINDS.filter((kind) => counts.get(kind));
+  return (
+    <footer className="flex h-[26px] shrink-0 items-center gap-4 border-t border-line bg-rail px-3 text-[12px]">
+      {found.length === 0 && <span>every enabled rule decides something</span>}
+      {found.map((kind) => (
+        <button
+          key={kind}
+          type="button"
+          data-count={kind}
+          title="Go to the next one"
+          onClick={() => onFinding(kind)}
+          className="cursor-pointer hover:underline"
+        >
+          <b>{counts.get(kind)}</b> {FINDING_WORDS[kind]}
+        </button>
+      ))}
+      <span className="text-dim">
+        {rules} {rules === 1 ? 'rule' : 'rules'} answered in{' '}
+        {draft.analysisMillis < 1 ? '<1' : Math.round(draft.analysisMillis)} ms
+      </span>
+      {handle.waiting > 0 ? (
+        <span role="alert" className="font-semibold text-drop">
+          The server does not answer: {handle.waiting}{' '}
+          {handle.waiting === 1 ? 'change waits' : 'changes wait'} and will be sent.
+        </span>
+      ) : (
+        <span className="text-dim">all saved</span>
+      )}
+      {message && (
+        <span role="alert" className="truncate text-caution">
+          {message}
+        </span>
+      )}
+      <span className="ml-auto truncate text-dim" data-presence>
+        {others.length > 0 && `${listed(others)} ${others.length > 1 ? 'are' : 'is'} here too`}
+      </span>
+      <button type="button" onClick={onKeys} className="shrink-0 cursor-pointer hover:underline">
+        ? keys
+      </button>
+    </footer>
+  );
+}

@@ -1,0 +1,253 @@
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import type { Rule } from '../api/types';
+import { allRules } from '../draft/applyEdit';
+import { ConflictDialog } from '../draft/ConflictDialog';
+import { numbersOf } from '../draft/findings';
+import { useDraft } from '../draft/useDraft';
+import { ProbePanel } from '../probe/ProbePanel';
+import { useProbe } from '../probe/useProbe';
+import { RulePanel } from '../rules/RulePanel';
+import { RulesPage, type RulesHandle } from '../rules/RulesPage';
+import { Header } from './Header';
+import { Rail, type Place } from './Rail';
+import { mayEdit, useSession } from './session';
+import { StateLine } from './StateLine';
+import { flipTheme } from './theme';
+
+const Library = lazy(() => import('../library/LibraryPage'));
+const History = lazy(() => import('../history/HistoryPage'));
+const Accounts = lazy(() => import('../accounts/AccountsPage'));
+const Palette = lazy(() => import('../palette/Palette'));
+const KeyList = lazy(() => import('../palette/KeyList'));
+const ImportDialog = lazy(() =>
+  import('./ImportDialog').then((m) => ({ default: m.ImportDialog })),
+);
+const ExportDialog = lazy(() =>
+  import('./ExportDialog').then((m) => ({ default: m.ExportDialog })),
+);
+
+export type Opened = 'palette' | 'keys' | 'import' | 'export' | null;
+
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement && target.matches('input, textarea, select, [contenteditable]');
+
+/** The bench: header, rail, the place that is open, the docked probe and the state line. */
+export default function Workbench() {
+  const params = useParams();
+  const id = Number(params.id);
+  const place = (params.place ?? 'rules') as Place;
+  const navigate = useNavigate();
+  const [search, setSearch] = useSearchParams();
+  const { person } = useSession();
+  const handle = useDraft(id);
+  const { draft } = handle;
+  const [opened, setOpened] = useState<Opened>(null);
+  const [rules, setRules] = useState<RulesHandle | null>(null);
+  const [focus, setFocus] = useState<string | null>(search.get('rule'));
+  const [line, setLine] = useState(search.get('probe') ?? '');
+  const [filter, setFilter] = useState(search.get('q') ?? '');
+  const [message, setMessage] = useState<string | null>(null);
+  const probeBox = useRef<HTMLTextAreaElement>(null);
+  const filterBox = useRef<HTMLInputElement>(null);
+  const editable = mayEdit(person);
+  const { answer, error } = useProbe(id, draft?.version, line);
+
+  const numbers = useMemo(() => (draft ? numbersOf(draft) : new Map<string, number>()), [draft]);
+  const byId = useMemo(
+    () => new Map<string, Rule>(draft ? allRules(draft).map((rule) => [rule.id, rule]) : []),
+    [draft],
+  );
+
+  // The address bar says what is seen, so that it can be sent to a colleague.
+  useEffect(() => {
+    if (place !== 'rules') return;
+    const next = new URLSearchParams();
+    if (focus) next.set('rule', focus);
+    if (line.trim()) next.set('probe', line.trim());
+    if (filter.trim()) next.set('q', filter.trim());
+    setSearch(next, { replace: true });
+  }, [place, focus, line, filter, setSearch]);
+
+  const go = useCallback(
+    (to: Place, query = '') => void navigate(`/rulebases/${id}/${to}${query}`),
+    [navigate, id],
+  );
+  const undo = useCallback(
+    (back: boolean) =>
+      void (back ? handle.undo() : handle.redo()).then((problem) =>
+        setMessage(problem ? problem.message : null),
+      ),
+    [handle],
+  );
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const ctrl = e.ctrlKey || e.metaKey;
+      const key = e.key.toLowerCase();
+      if (ctrl && key === 'k') {
+        e.preventDefault();
+        setOpened('palette');
+      } else if (
+        typing(e.target) ||
+        opened ||
+        document.querySelector('[role=dialog][data-state=open]')
+      ) {
+        return;
+      } else if (ctrl && (key === 'z' || key === 'y') && editable) {
+        e.preventDefault();
+        undo(key === 'z' && !e.shiftKey);
+      } else if (ctrl || e.altKey) {
+        return;
+      } else if (e.key === '?') {
+        setOpened('keys');
+      } else if (e.key === '/') {
+        e.preventDefault();
+        filterBox.current?.focus();
+      } else if (key === 'p') {
+        e.preventDefault();
+        probeBox.current?.focus();
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [opened, editable, undo]);
+
+  useEffect(() => {
+    document.title = draft ? `${draft.name} · Iron Sieve` : 'Iron Sieve';
+  }, [draft]);
+
+  if (handle.error) {
+    return (
+      <main className="p-10">
+        <p role="alert">{handle.error.message}</p>
+        <a href="/?all" className="text-accent underline">
+          All rulebases
+        </a>
+      </main>
+    );
+  }
+  if (!draft) {
+    return (
+      <p role="status" className="p-10 text-dim">
+        Reading the rules…
+      </p>
+    );
+  }
+  const focused = focus ? byId.get(focus) : undefined;
+  const showRule = (rule: string) => {
+    if (place !== 'rules') {
+      go('rules', `?rule=${rule}`);
+      setFocus(rule);
+      return;
+    }
+    if (!byId.has(rule)) return;
+    setFilter('');
+    rules?.goTo(rule);
+  };
+  return (
+    <div className="flex h-full flex-col">
+      <Header
+        draft={draft}
+        filter={filter}
+        filterBox={filterBox}
+        filterable={place === 'rules'}
+        onFilter={setFilter}
+        onOpen={setOpened}
+        onLeaveFilter={() => document.querySelector<HTMLElement>('[data-grid]')?.focus()}
+      />
+      <div className="flex min-h-0 flex-1">
+        <Rail place={place} onGo={go} />
+        <main className="flex min-w-0 flex-1 flex-col">
+          <Suspense>
+            {place === 'library' ? (
+              <Library handle={handle} mayEdit={editable} onRule={showRule} />
+            ) : place === 'history' ? (
+              <History id={id} version={draft.version} />
+            ) : place === 'accounts' ? (
+              <Accounts />
+            ) : (
+              <RulesPage
+                key={id}
+                handle={handle}
+                filter={filter}
+                mayEdit={editable}
+                answer={answer}
+                initialRule={focus}
+                onProbe={setLine}
+                onFocus={setFocus}
+                onReady={setRules}
+              />
+            )}
+          </Suspense>
+        </main>
+        {place === 'rules' && (
+          <aside
+            aria-label="Probe and rule"
+            className="w-[300px] shrink-0 overflow-y-auto border-l border-line bg-panel"
+          >
+            <ProbePanel
+              draft={draft}
+              line={line}
+              answer={answer}
+              error={error}
+              numbers={numbers}
+              byId={byId}
+              box={probeBox}
+              onLine={setLine}
+              onRule={showRule}
+            />
+            {focused && rules && (
+              <RulePanel
+                rule={focused}
+                standing={draft.standings[focused.id]}
+                numbers={numbers}
+                byId={byId}
+                mayEdit={editable}
+                actions={rules.actions}
+              />
+            )}
+          </aside>
+        )}
+      </div>
+      <StateLine
+        draft={draft}
+        handle={handle}
+        me={person.displayName}
+        message={message}
+        onFinding={(kind) => rules?.nextFinding(kind)}
+        onKeys={() => setOpened('keys')}
+      />
+      <Suspense>
+        {opened === 'palette' && (
+          <Palette
+            draft={draft}
+            numbers={numbers}
+            focused={place === 'rules' ? focused : undefined}
+            actions={rules?.actions}
+            editable={editable}
+            admin={person.role === 'admin'}
+            onClose={() => setOpened(null)}
+            onRule={showRule}
+            onGo={go}
+            onOpen={setOpened}
+            onUndo={undo}
+            onProbe={() => probeBox.current?.focus()}
+            onTheme={flipTheme}
+          />
+        )}
+        {opened === 'keys' && <KeyList onClose={() => setOpened(null)} />}
+        {opened === 'import' && <ImportDialog onClose={() => setOpened(null)} />}
+        {opened === 'export' && (
+          <ExportDialog
+            id={id}
+            version={draft.version}
+            name={draft.name}
+            onClose={() => setOpened(null)}
+          />
+        )}
+      </Suspense>
+      {handle.conflict && <ConflictDialog handle={handle} numbers={numbers} byId={byId} />}
+    </div>
+  );
+}

@@ -1,0 +1,92 @@
+import { describe, expect, it } from 'vitest';
+import type { Draft, Rule } from '../api/types';
+import { allRules, applyEdit } from './applyEdit';
+
+const rule = (id: string, more: Partial<Rule> = {}): Rule => ({
+  id,
+  name: `rule ${id}`,
+  verdict: 'allow',
+  ...more,
+});
+
+const draft: Draft = {
+  id: 1,
+  name: 'test',
+  revision: 1,
+  version: 0,
+  changes: 0,
+  zones: [{ name: 'inside' }],
+  addresses: [
+    { name: 'hosts', members: ['10.0.0.1'] },
+    { name: 'group', members: ['Hosts'] },
+  ],
+  services: [],
+  sections: [
+    {
+      id: 's',
+      name: 'First',
+      rules: [rule('a', { fromAddresses: { items: ['HOSTS'] } }), rule('b'), rule('c')],
+    },
+    { id: 't', name: 'Second', rules: [rule('d')] },
+  ],
+  standings: {},
+  analysisMillis: 0,
+};
+
+const order = (d: Draft) =>
+  d.sections.map((s) => `${s.id}:${(s.rules ?? []).map((r) => r.id).join('')}`).join(' ');
+
+describe('applyEdit', () => {
+  it('inserts relative to rules and sections', () => {
+    const rules = [rule('x'), rule('y')];
+    const at = (place: object) => order(applyEdit(draft, { kind: 'insertRules', rules, place }));
+    expect(at({ above: 'b' })).toBe('s:axybc t:d');
+    expect(at({ below: 'c' })).toBe('s:abcxy t:d');
+    expect(at({ startOf: 't' })).toBe('s:abc t:xyd');
+    expect(at({ endOf: 't' })).toBe('s:abc t:dxy');
+  });
+
+  it('moves in the order that is named, across sections', () => {
+    const move = (ids: string[], place: object) =>
+      order(applyEdit(draft, { kind: 'moveRules', ids, place }));
+    expect(move(['c', 'a'], { endOf: 't' })).toBe('s:b t:dca');
+    expect(move(['a'], { below: 'b' })).toBe('s:bac t:d');
+    expect(move(['d'], { above: 'a' })).toBe('s:dabc t:');
+  });
+
+  it('replaces and deletes, and keeps untouched sections the same objects', () => {
+    const next = applyEdit(draft, { kind: 'replaceRules', rules: [rule('b', { name: 'new' })] });
+    expect(allRules(next)[1]?.name).toBe('new');
+    expect(next.sections[1]).toBe(draft.sections[1]);
+    expect(order(applyEdit(draft, { kind: 'deleteRules', ids: ['a', 'd'] }))).toBe('s:bc t:');
+  });
+
+  it('renames an object wherever it is mentioned, in whatever case', () => {
+    const next = applyEdit(draft, {
+      kind: 'putAddress',
+      object: { name: 'kiosks', members: ['10.0.0.2'] },
+      replaces: 'hosts',
+    });
+    expect(next.addresses).toEqual([
+      { name: 'kiosks', members: ['10.0.0.2'] },
+      { name: 'group', members: ['kiosks'] },
+    ]);
+    expect(allRules(next)[0]?.fromAddresses?.items).toEqual(['kiosks']);
+  });
+
+  it('makes, renames and deletes sections, and applies batches in order', () => {
+    const next = applyEdit(draft, {
+      kind: 'batch',
+      edits: [
+        { kind: 'insertSection', id: 'u', name: 'Between', before: 't' },
+        { kind: 'moveRules', ids: ['d'], place: { startOf: 'u' } },
+        { kind: 'deleteSection', id: 't' },
+        { kind: 'renameSection', id: 'u', name: 'Renamed' },
+        { kind: 'deleteObject', objectKind: 'zone', name: 'Inside' },
+      ],
+    });
+    expect(order(next)).toBe('s:abc u:d');
+    expect(next.sections[1]?.name).toBe('Renamed');
+    expect(next.zones).toEqual([]);
+  });
+});

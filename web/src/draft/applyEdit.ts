@@ -1,0 +1,149 @@
+import type { Criterion, Draft, Edit, NamedObject, Place, Rule, Section } from '../api/types';
+
+/**
+ * The draft after an edit that the server accepted. The server decides what is valid; this only
+ * follows, so that a view need not fetch the whole draft again. Parts that the edit does not touch
+ * stay the same objects.
+ */
+export function applyEdit(draft: Draft, edit: Edit): Draft {
+  switch (edit.kind) {
+    case 'insertRules':
+      return { ...draft, sections: insert(sectionsOf(draft), rulesOf(edit), placeOf(edit)) };
+    case 'replaceRules': {
+      const next = new Map(rulesOf(edit).map((rule) => [rule.id, rule]));
+      return mapRules(draft, (rule) => next.get(rule.id) ?? rule);
+    }
+    case 'deleteRules':
+      return { ...draft, sections: without(sectionsOf(draft), new Set(edit.ids)) };
+    case 'moveRules': {
+      const ids = edit.ids ?? [];
+      const byId = new Map(allRules(draft).map((rule) => [rule.id, rule]));
+      const moved = ids.flatMap((id) => byId.get(id) ?? []);
+      const rest = without(sectionsOf(draft), new Set(ids));
+      return { ...draft, sections: insert(rest, moved, placeOf(edit)) };
+    }
+    case 'insertSection': {
+      const sections = [...sectionsOf(draft)];
+      const at = sections.findIndex((section) => section.id === edit.before);
+      const section: Section = { id: edit.id!, name: edit.name!, rules: [] };
+      sections.splice(at < 0 ? sections.length : at, 0, section);
+      return { ...draft, sections };
+    }
+    case 'renameSection':
+      return {
+        ...draft,
+        sections: sectionsOf(draft).map((section) =>
+          section.id === edit.id ? { ...section, name: edit.name! } : section,
+        ),
+      };
+    case 'deleteSection':
+      return { ...draft, sections: sectionsOf(draft).filter((section) => section.id !== edit.id) };
+    case 'putZone':
+      return putObject(draft, 'zones', edit, ['fromZones', 'toZones']);
+    case 'putAddress':
+      return putObject(draft, 'addresses', edit, ['fromAddresses', 'toAddresses']);
+    case 'putService':
+      return putObject(draft, 'services', edit, ['services']);
+    case 'deleteObject': {
+      const list = ({ zone: 'zones', address: 'addresses', service: 'services' } as const)[
+        edit.objectKind!
+      ];
+      const key = edit.name!.toLowerCase();
+      return { ...draft, [list]: draft[list].filter((o) => o.name!.toLowerCase() !== key) };
+    }
+    case 'batch':
+      return (edit.edits ?? []).reduce(applyEdit, draft);
+  }
+}
+
+export const sectionsOf = (draft: Draft) => draft.sections as Section[];
+
+export const allRules = (draft: Draft): Rule[] =>
+  sectionsOf(draft).flatMap((section) => (section.rules ?? []) as Rule[]);
+
+const rulesOf = (edit: Edit) => (edit.rules ?? []) as Rule[];
+const placeOf = (edit: Edit): Place => edit.place ?? {};
+
+function insert(sections: Section[], rules: Rule[], place: Place): Section[] {
+  const anchor = place.above ?? place.below;
+  return sections.map((section) => {
+    const inside = (section.rules ?? []) as Rule[];
+    let at = -1;
+    if (anchor !== undefined) {
+      const found = inside.findIndex((rule) => rule.id === anchor);
+      at = found < 0 ? -1 : found + (place.below === undefined ? 0 : 1);
+    } else if (place.startOf === section.id) {
+      at = 0;
+    } else if (place.endOf === section.id) {
+      at = inside.length;
+    }
+    return at < 0
+      ? section
+      : { ...section, rules: [...inside.slice(0, at), ...rules, ...inside.slice(at)] };
+  });
+}
+
+function without(sections: Section[], ids: Set<string>): Section[] {
+  return sections.map((section) => {
+    const inside = (section.rules ?? []) as Rule[];
+    return inside.some((rule) => ids.has(rule.id))
+      ? { ...section, rules: inside.filter((rule) => !ids.has(rule.id)) }
+      : section;
+  });
+}
+
+function mapRules(draft: Draft, change: (rule: Rule) => Rule): Draft {
+  return {
+    ...draft,
+    sections: sectionsOf(draft).map((section) => {
+      const before = (section.rules ?? []) as Rule[];
+      const after = before.map(change);
+      return after.every((rule, i) => rule === before[i]) ? section : { ...section, rules: after };
+    }),
+  };
+}
+
+type CriterionName = 'fromZones' | 'fromAddresses' | 'toZones' | 'toAddresses' | 'services';
+
+function putObject(
+  draft: Draft,
+  list: 'zones' | 'addresses' | 'services',
+  edit: Edit,
+  criteria: CriterionName[],
+): Draft {
+  const object = edit.object as NamedObject;
+  const old = edit.replaces?.toLowerCase();
+  const objects = draft[list] as NamedObject[];
+  if (old === undefined) {
+    return { ...draft, [list]: [...objects, object] };
+  }
+  const rename = (text: string) => (text.toLowerCase() === old ? object.name : text);
+  const members = (o: NamedObject): NamedObject =>
+    list === 'zones' || !o.members?.some((m) => rename(m) !== m)
+      ? o
+      : { ...o, members: o.members.map(rename) };
+  const put = {
+    ...draft,
+    [list]: objects.map((o) => members(o.name.toLowerCase() === old ? object : o)),
+  };
+  if (edit.replaces === object.name) {
+    return put;
+  }
+  return mapRules(put, (rule) => {
+    let next = rule;
+    for (const name of criteria) {
+      const criterion = rule[name] as Criterion | undefined;
+      const mentioned = [...(criterion?.items ?? []), ...(criterion?.except ?? [])];
+      if (mentioned.some((text) => rename(text) !== text)) {
+        next = {
+          ...next,
+          [name]: {
+            items: criterion?.items?.map(rename),
+            except: criterion?.except?.map(rename),
+          },
+        };
+      }
+    }
+    return next;
+  });
+}

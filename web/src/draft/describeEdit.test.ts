@@ -1,0 +1,27 @@
+import { describe, expect, it } from 'vitest';
+import { describeEdit } from './describeEdit';
+
+const nameOf = (id: string) => ({ a: 'Kiosks', b: 'Rest' })[id];
+
+describe('describeEdit', () => {
+  it('names what was done to what', () => {
+    const say = (edit: Parameters<typeof describeEdit>[0]) => describeEdit(edit, nameOf);
+    expect(say({ kind: 'moveRules', ids: ['a'], place: { above: 'b' } })).toBe(
+      'moved "Kiosks" above "Rest"',
+    );
+    expect(say({ kind: 'deleteRules', ids: ['x'] })).toBe('deleted a rule that is gone');
+    expect(say({ kind: 'deleteRules', ids: ['a', 'b'] })).toBe('deleted 2 rules');
+    expect(say({ kind: 'putZone', object: { name: 'piers' }, replaces: 'terminals' })).toBe(
+      'renamed zone "terminals" to "piers"',
+    );
+    expect(
+      say({
+        kind: 'batch',
+        edits: [
+          { kind: 'putAddress', object: { name: 'x' } },
+          { kind: 'replaceRules', rules: [{ id: 'a', name: 'Kiosks' }] },
+        ],
+      }),
+    ).toBe('made address "x", changed "Kiosks"');
+  });
+});

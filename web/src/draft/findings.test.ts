@@ -1,0 +1,48 @@
+import { describe, expect, it } from 'vitest';
+import type { Rule } from '../api/types';
+import { listed, longFinding, openHoles, shortFinding } from './findings';
+
+const rule: Rule = { id: 'c', name: 'Kiosks', verdict: 'allow' };
+const other: Rule = { id: 'b', name: 'Rest', verdict: 'drop' };
+const numbers = new Map([
+  ['a', 5],
+  ['b', 11],
+  ['c', 12],
+]);
+const byId = new Map([
+  ['b', other],
+  ['c', rule],
+]);
+
+describe('findings', () => {
+  it('lists as people do', () => {
+    expect(listed([])).toBe('');
+    expect(listed([5])).toBe('5');
+    expect(listed([5, 7, 11])).toBe('5, 7 and 11');
+  });
+
+  it('says who takes a shadowed rule and who decides the witness', () => {
+    const standing = {
+      kind: 'shadowed' as const,
+      causes: ['a', 'b'],
+      smallest: true,
+      decidedBy: 'b',
+      witness: 'tcp/443',
+    };
+    expect(shortFinding(standing, numbers)).toBe('shadowed by 5 and 11');
+    expect(longFinding(rule, standing, numbers, byId)).toBe(
+      'Rules 5 and 11 together take all of it. No fewer rules do. Rule 11 drops this connection before rule 12 can allow it.',
+    );
+  });
+
+  it('opens all holes or none only where that is exact', () => {
+    const decides = (share: number, uncertainty: number) =>
+      openHoles({ kind: 'decides', share, uncertainty });
+    expect(decides(1, 0)).toBe(10);
+    expect(decides(1, 0.02)).toBe(9);
+    expect(decides(0, 0.02)).toBe(1);
+    expect(decides(0.52, 0.1)).toBe(5);
+    expect(openHoles({ kind: 'shadowed' })).toBe(0);
+    expect(openHoles(undefined)).toBe(0);
+  });
+});

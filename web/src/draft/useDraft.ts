@@ -1,0 +1,191 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { api, Problem, Unreachable } from '../api/client';
+import type { Change, Draft, Edit } from '../api/types';
+import { applyEdit } from './applyEdit';
+
+/** An edit, or how it follows from the draft as it is when its turn comes. */
+export type EditOf = Edit | ((draft: Draft) => Edit);
+
+/** An edit that somebody else's change stands in the way of. */
+export interface Conflict {
+  problem: Problem;
+  edit: Edit;
+}
+
+export interface DraftHandle {
+  draft: Draft | undefined;
+  /** The draft as the last change left it, which the next rendering will show. */
+  latest(): Draft;
+  error: Error | null;
+  people: string[];
+  /** How many edits wait for a server that does not answer. */
+  waiting: number;
+  conflict: Conflict | null;
+  settleConflict(mine: boolean): void;
+  /**
+   * Sends an edit. `seen` is the version that the person saw when starting it. Resolves to null
+   * when it is stored; to the problem when the server refuses it.
+   */
+  edit(edit: EditOf, seen?: number): Promise<Problem | null>;
+  undo(): Promise<Problem | null>;
+  redo(): Promise<Problem | null>;
+  /** The last change that arrived, whoever made it. */
+  lastChange: Change | null;
+}
+
+const RETRY_MS = 1500;
+export const draftKey = (id: number) => ['draft', id] as const;
+
+/** The draft after a change, or nothing if changes in between are missing. */
+export function follow(draft: Draft, change: Change): Draft | undefined {
+  if (change.version <= draft.version) {
+    return draft;
+  }
+  if (change.version > draft.version + 1) {
+    return undefined;
+  }
+  const next = applyEdit(draft, change.edit);
+  const standings = { ...draft.standings, ...change.standings };
+  const inForce = change.kind === 'undo' ? -1 : 1;
+  return {
+    ...next,
+    version: change.version,
+    changes: draft.changes + inForce,
+    standings,
+    analysisMillis: change.analysisMillis ?? draft.analysisMillis,
+  };
+}
+
+/** The live draft of a rulebase: fetched once, then kept up to date by the server's events. */
+export function useDraft(id: number): DraftHandle {
+  const cache = useQueryClient();
+  const query = useQuery({ queryKey: draftKey(id), queryFn: () => api.draft(id) });
+  const [people, setPeople] = useState<string[]>([]);
+  const [waiting, setWaiting] = useState(0);
+  const [conflict, setConflict] = useState<Conflict | null>(null);
+  const [lastChange, setLastChange] = useState<Change | null>(null);
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+
+  const take = useCallback(
+    (change: Change) => {
+      const known = cache.getQueryData<Draft>(draftKey(id));
+      const next = known && follow(known, change);
+      if (next) {
+        cache.setQueryData(draftKey(id), next);
+        setLastChange(change);
+      } else {
+        void cache.invalidateQueries({ queryKey: draftKey(id) });
+      }
+    },
+    [cache, id],
+  );
+
+  useEffect(() => {
+    const events = new EventSource(api.eventsUrl(id));
+    let lost = false;
+    events.addEventListener('change', (e) => take(JSON.parse(e.data as string) as Change));
+    events.addEventListener('presence', (e) =>
+      setPeople((JSON.parse(e.data as string) as { people: string[] }).people),
+    );
+    events.onerror = () => {
+      lost = true;
+    };
+    events.onopen = () => {
+      if (lost) {
+        lost = false;
+        void cache.invalidateQueries({ queryKey: draftKey(id) });
+      }
+    };
+    return () => events.close();
+  }, [cache, id, take]);
+
+  /** Requests go one after the other; one that finds no server waits and is tried again. */
+  const send = useCallback(
+    (request: () => Promise<Change>): Promise<Problem | null> => {
+      const run = async (): Promise<Problem | null> => {
+        let counted = false;
+        for (;;) {
+          try {
+            take(await request());
+            if (counted) setWaiting((n) => n - 1);
+            return null;
+          } catch (e) {
+            if (e instanceof Unreachable) {
+              if (!counted) setWaiting((n) => n + 1);
+              counted = true;
+              await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+              continue;
+            }
+            if (counted) setWaiting((n) => n - 1);
+            if (e instanceof Problem) return e;
+            throw e;
+          }
+        }
+      };
+      const result = queue.current.then(run);
+      queue.current = result.catch(() => undefined);
+      return result;
+    },
+    [take],
+  );
+
+  const latest = useCallback(() => cache.getQueryData<Draft>(draftKey(id))!, [cache, id]);
+
+  const edit = useCallback(
+    async (change: EditOf, seen?: number) => {
+      let sent: Edit | null = null;
+      const problem = await send(() => {
+        sent ??= typeof change === 'function' ? change(latest()) : change;
+        return api.edit(id, seen ?? latest().version, sent);
+      });
+      if (problem?.body.conflict) {
+        setConflict({ problem, edit: sent! });
+      }
+      return problem;
+    },
+    [id, send, latest],
+  );
+
+  const settleConflict = useCallback(
+    (mine: boolean) => {
+      if (mine && conflict) {
+        void edit(conflict.edit);
+      }
+      setConflict(null);
+    },
+    [conflict, edit],
+  );
+
+  const undo = useCallback(() => send(() => api.undo(id)), [id, send]);
+  const redo = useCallback(() => send(() => api.redo(id)), [id, send]);
+
+  return useMemo(
+    () => ({
+      draft: query.data,
+      latest,
+      error: query.error,
+      people,
+      waiting,
+      conflict,
+      settleConflict,
+      edit,
+      undo,
+      redo,
+      lastChange,
+    }),
+    [
+      query.data,
+      latest,
+      query.error,
+      people,
+      waiting,
+      conflict,
+      settleConflict,
+      edit,
+      undo,
+      redo,
+      lastChange,
+    ],
+  );
+}

@@ -1,0 +1,148 @@
+import { useMemo, useState } from 'react';
+import type { Problem } from '../api/client';
+import type { Edit, NamedObject, ObjectKind, Rule } from '../api/types';
+import { allRules } from '../draft/applyEdit';
+import type { DraftHandle } from '../draft/useDraft';
+import { Button } from '../ui/Button';
+import { ObjectDialog } from './ObjectDialog';
+import { usersOf } from './usersOf';
+
+const LISTS: {
+  kind: ObjectKind;
+  list: 'zones' | 'addresses' | 'services';
+  title: string;
+  none: string;
+}[] = [
+  { kind: 'zone', list: 'zones', title: 'Zones', none: 'any address' },
+  { kind: 'address', list: 'addresses', title: 'Addresses', none: '' },
+  { kind: 'service', list: 'services', title: 'Services', none: '' },
+];
+
+/** Zones, addresses and services by name: what they hold and which rules speak of them. */
+export default function LibraryPage({
+  handle,
+  mayEdit,
+  onRule,
+}: {
+  handle: DraftHandle;
+  mayEdit: boolean;
+  onRule(id: string): void;
+}) {
+  const draft = handle.draft!;
+  const [query, setQuery] = useState('');
+  const [open, setOpen] = useState<{ kind: ObjectKind; object: NamedObject | null } | null>(null);
+  const [refused, setRefused] = useState<{ name: string; problem: Problem } | null>(null);
+  const users = useMemo(() => usersOf(draft, allRules(draft)), [draft]);
+  const fits = (o: NamedObject) =>
+    [o.name, o.note ?? '', ...(o.members ?? [])]
+      .join('\n')
+      .toLowerCase()
+      .includes(query.trim().toLowerCase());
+  const remove = async (kind: ObjectKind, name: string) => {
+    const edit: Edit = { kind: 'deleteObject', objectKind: kind, name };
+    const problem = await handle.edit(edit);
+    setRefused(problem && { name, problem });
+  };
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto p-6">
+      <div className="mb-4 flex items-center gap-4">
+        <h1 className="text-[17px] font-semibold">Library</h1>
+        <input
+          type="search"
+          aria-label="Search the library"
+          placeholder="name, address, service, note"
+          value={query}
+          onChange={(e) => setQuery(e.target.value)}
+          className="w-[280px] rounded border border-line px-2 py-1"
+        />
+      </div>
+      {LISTS.map(({ kind, list, title, none }) => {
+        const objects = (draft[list] as NamedObject[]).filter(fits);
+        return (
+          <section key={kind} className="mb-6" aria-label={title}>
+            <div className="mb-1 flex items-baseline gap-3">
+              <h2 className="font-semibold">{title}</h2>
+              <span className="text-[12px] text-dim">{objects.length}</span>
+              {mayEdit && (
+                <Button
+                  className="ml-auto py-0 text-[12px]"
+                  onClick={() => setOpen({ kind, object: null })}
+                >
+                  New {kind}
+                </Button>
+              )}
+            </div>
+            {objects.length === 0 && (
+              <p className="border-y border-line py-2 text-dim">
+                {query ? 'Nothing fits the search.' : `There are no ${title.toLowerCase()} yet.`}
+              </p>
+            )}
+            <ul className="divide-y divide-line border-y border-line empty:hidden">
+              {objects.map((object) => (
+                <li key={object.name} className="group flex items-baseline gap-3 py-1">
+                  <span className="w-[190px] shrink-0 truncate font-semibold" title={object.name}>
+                    {object.name}
+                  </span>
+                  <span
+                    className="min-w-0 flex-1 truncate font-mono text-[12px]"
+                    title={object.members?.join(', ')}
+                  >
+                    {object.members?.join(', ') || none}
+                  </span>
+                  <span
+                    className="w-[220px] shrink-0 truncate text-[12px] text-dim"
+                    title={object.note}
+                  >
+                    {object.note}
+                  </span>
+                  <Users
+                    rules={users.get(`${kind}:${object.name.toLowerCase()}`) ?? []}
+                    onRule={onRule}
+                  />
+                  {mayEdit && (
+                    <span className="flex w-[110px] shrink-0 justify-end gap-1">
+                      <Button
+                        className="px-2 py-0 text-[12px]"
+                        onClick={() => setOpen({ kind, object })}
+                      >
+                        Edit
+                      </Button>
+                      <Button
+                        className="px-2 py-0 text-[12px]"
+                        aria-label={`Delete ${object.name}`}
+                        onClick={() => void remove(kind, object.name)}
+                      >
+                        Delete
+                      </Button>
+                    </span>
+                  )}
+                  {refused?.name === object.name && (
+                    <span role="alert" className="text-[12px] text-drop">
+                      {refused.problem.message}
+                    </span>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+      {open && <ObjectDialog {...open} handle={handle} onClose={() => setOpen(null)} />}
+    </div>
+  );
+}
+
+function Users({ rules, onRule }: { rules: Rule[]; onRule(id: string): void }) {
+  return rules.length === 0 ? (
+    <span className="w-[90px] shrink-0 text-[12px] text-dim">not used</span>
+  ) : (
+    <button
+      type="button"
+      title={rules.map((rule) => rule.name).join('\n')}
+      onClick={() => onRule(rules[0]!.id)}
+      className="w-[90px] shrink-0 cursor-pointer text-left text-[12px] text-accent underline underline-offset-2"
+    >
+      in {rules.length} {rules.length === 1 ? 'rule' : 'rules'}
+    </button>
+  );
+}

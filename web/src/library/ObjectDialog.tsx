@@ -1,0 +1,100 @@
+import { useState } from 'react';
+import type { Problem } from '../api/client';
+import type { Edit, NamedObject, ObjectKind } from '../api/types';
+import type { DraftHandle } from '../draft/useDraft';
+import { Button } from '../ui/Button';
+import { Faults } from '../ui/Faults';
+import { Area, Field } from '../ui/Field';
+import { Modal } from '../ui/Modal';
+
+const PUT = { zone: 'putZone', address: 'putAddress', service: 'putService' } as const;
+const MEMBERS: Record<ObjectKind, { label: string; hint: string }> = {
+  zone: {
+    label: 'Networks',
+    hint: 'One a line, such as 10.4.0.0/16. None: any address can occur in the zone.',
+  },
+  address: {
+    label: 'Members',
+    hint: 'One a line: 10.4.2.9, 10.4.0.0/16, 10.4.2.1-10.4.2.20, IPv6, or the name of another address object.',
+  },
+  service: {
+    label: 'Members',
+    hint: 'One a line: tcp/443, udp/5000-5100, tcp/443 from 1024-65535, icmp/8, ip/47, or the name of another service.',
+  },
+};
+
+/** Makes or changes one zone, address or service. A new name goes to every rule that says the old. */
+export function ObjectDialog({
+  kind,
+  object,
+  handle,
+  onClose,
+}: {
+  kind: ObjectKind;
+  object: NamedObject | null;
+  handle: DraftHandle;
+  onClose(): void;
+}) {
+  const [seen] = useState(handle.draft!.version);
+  const [name, setName] = useState(object?.name ?? '');
+  const [members, setMembers] = useState((object?.members ?? []).join('\n'));
+  const [note, setNote] = useState(object?.note ?? '');
+  const [error, setError] = useState<Problem | null>(null);
+  const save = async () => {
+    const edit: Edit = {
+      kind: PUT[kind],
+      object: {
+        name,
+        members: members
+          .split('\n')
+          .map((line) => line.trim())
+          .filter(Boolean),
+        note: note || undefined,
+      },
+      replaces: object?.name,
+    };
+    const problem = await handle.edit(edit, seen);
+    if (!problem) onClose();
+    else setError(problem);
+  };
+  return (
+    <Modal title={object ? `Edit ${object.name}` : `New ${kind}`} onClose={onClose}>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          void save();
+        }}
+      >
+        <Faults error={error} />
+        <Field
+          label="Name"
+          autoFocus
+          required
+          maxLength={100}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Area
+          {...MEMBERS[kind]}
+          mono
+          rows={5}
+          value={members}
+          onChange={(e) => setMembers(e.target.value)}
+        />
+        <Area
+          label="Note"
+          rows={2}
+          maxLength={2000}
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+        />
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Cancel</Button>
+          <Button main type="submit">
+            Save
+          </Button>
+        </div>
+      </form>
+    </Modal>
+  );
+}

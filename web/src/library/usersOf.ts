@@ -1,0 +1,39 @@
+import type { Draft, ObjectKind, Rule } from '../api/types';
+import { chipsOf, PARTS } from '../rules/criteria';
+
+const KIND: Record<string, ObjectKind> = {
+  fromZones: 'zone',
+  toZones: 'zone',
+  fromAddresses: 'address',
+  toAddresses: 'address',
+  services: 'service',
+};
+
+/** The rules that speak of each object, themselves or through groups, by "kind:name". */
+export function usersOf(draft: Draft, rules: Rule[]): Map<string, Rule[]> {
+  const groups = new Map<string, string[]>();
+  for (const [kind, objects] of [
+    ['address', draft.addresses],
+    ['service', draft.services],
+  ] as const) {
+    for (const object of objects) {
+      const members = (object.members ?? []).map((m) => `${kind}:${m.toLowerCase()}`);
+      groups.set(`${kind}:${object.name!.toLowerCase()}`, members);
+    }
+  }
+  const users = new Map<string, Rule[]>();
+  for (const rule of rules) {
+    const seen = new Set<string>();
+    const add = (key: string) => {
+      if (seen.has(key)) return;
+      seen.add(key);
+      users.set(key, [...(users.get(key) ?? []), rule]);
+      groups.get(key)?.forEach(add);
+    };
+    for (const part of PARTS) {
+      for (const chip of chipsOf(rule, part))
+        add(`${KIND[chip.criterion]}:${chip.text.toLowerCase()}`);
+    }
+  }
+  return users;
+}

@@ -1,0 +1,220 @@
+import { useId, useMemo, useState, type RefObject } from 'react';
+import type { Draft, ProbeAnswer, Rule, Verdict } from '../api/types';
+import { completeLine, lastWord } from './lineCompletion';
+
+const VERDICT_CLASS: Record<Verdict, string> = {
+  allow: 'text-allow',
+  drop: 'text-drop',
+  reject: 'text-reject',
+  caution: 'text-caution',
+};
+const PART_WORDS: Record<string, string> = {
+  fromZones: 'from zone',
+  fromAddresses: 'from address',
+  toZones: 'to zone',
+  toAddresses: 'to address',
+  services: 'service',
+};
+const MOST_PASSED = 200;
+
+/** The docked probe: a connection in one line, and at once which rule decides it and why. */
+export function ProbePanel({
+  draft,
+  line,
+  answer,
+  error,
+  numbers,
+  byId,
+  box,
+  onLine,
+  onRule,
+}: {
+  draft: Draft;
+  line: string;
+  answer: ProbeAnswer | undefined;
+  error: string | null;
+  numbers: Map<string, number>;
+  byId: Map<string, Rule>;
+  box: RefObject<HTMLTextAreaElement | null>;
+  onLine(line: string): void;
+  onRule(id: string): void;
+}) {
+  const [active, setActive] = useState(-1);
+  const [open, setOpen] = useState(false);
+  const list = useId();
+  const options = useMemo(() => (open ? completeLine(draft, line) : []), [draft, line, open]);
+  const take = (text: string) => {
+    onLine(`${line.slice(0, lastWord(line).start)}${text} `);
+    setActive(-1);
+    box.current?.focus();
+  };
+  const decided = answer?.rule ? byId.get(answer.rule) : undefined;
+  return (
+    <section aria-label="Probe" className="border-b border-line p-3">
+      <label htmlFor={`${list}-box`} className="mb-1 block text-[12px] font-semibold text-dim">
+        Probe
+      </label>
+      <textarea
+        id={`${list}-box`}
+        ref={box}
+        rows={3}
+        role="combobox"
+        aria-expanded={options.length > 0}
+        aria-controls={list}
+        aria-autocomplete="list"
+        aria-activedescendant={active >= 0 ? `${list}-${active}` : undefined}
+        aria-invalid={error !== null}
+        aria-describedby={error ? `${list}-error` : undefined}
+        spellCheck={false}
+        maxLength={500}
+        placeholder="from 10.4.2.9 to 192.0.2.10 tcp/443"
+        value={line}
+        onFocus={() => setOpen(true)}
+        onBlur={() => setOpen(false)}
+        onChange={(e) => {
+          onLine(e.target.value.replaceAll('\n', ' '));
+          setActive(-1);
+          setOpen(true);
+        }}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === 'ArrowDown' && options.length) {
+            e.preventDefault();
+            setActive(Math.min(active + 1, options.length - 1));
+          } else if (e.key === 'ArrowUp' && active >= 0) {
+            e.preventDefault();
+            setActive(active - 1);
+          } else if (e.key === 'Enter' || (e.key === 'Tab' && active >= 0)) {
+            e.preventDefault();
+            const chosen = options[active];
+            if (chosen) take(chosen.text);
+          } else if (e.key === 'Escape') {
+            if (options.length) setOpen(false);
+            else document.querySelector<HTMLElement>('[data-grid]')?.focus();
+          }
+        }}
+        className="w-full resize-none rounded border border-line bg-sheet px-2 py-1 font-mono text-[12px] leading-[18px]"
+      />
+      <div className="relative">
+        <ul
+          id={list}
+          role="listbox"
+          aria-label="Completions of the connection"
+          hidden={options.length === 0}
+          className="absolute z-20 w-full rounded border border-line bg-sheet py-1 shadow-lg"
+        >
+          {options.map((option, i) => (
+            <li
+              key={option.text}
+              id={`${list}-${i}`}
+              role="option"
+              aria-selected={i === active}
+              onPointerDown={(e) => {
+                e.preventDefault();
+                take(option.text);
+              }}
+              className={`flex cursor-pointer gap-2 px-2 text-[12px] ${i === active ? 'bg-accent-soft' : ''}`}
+            >
+              <span className="shrink-0">{option.text}</span>
+              <span className="ml-auto truncate text-dim">{option.detail}</span>
+            </li>
+          ))}
+        </ul>
+      </div>
+      {error && (
+        <p id={`${list}-error`} role="alert" className="mt-1 text-[12px] text-drop">
+          {error}
+        </p>
+      )}
+      {!line.trim() && (
+        <p className="mt-1 text-[12px] text-dim">
+          Say a connection and see at once which rule decides it. Press <kbd>w</kbd> on a rule to
+          try the connection that proves it.
+        </p>
+      )}
+      {answer && (
+        <div aria-live="polite">
+          <p className="mt-2 text-[15px] font-semibold">
+            <span className={VERDICT_CLASS[answer.verdict as Verdict]}>{answer.verdict}</span> by{' '}
+            {decided ? (
+              <button
+                type="button"
+                className="cursor-pointer underline decoration-dim underline-offset-2"
+                onClick={() => onRule(decided.id)}
+              >
+                rule {numbers.get(decided.id)}
+              </button>
+            ) : (
+              'the closing rule'
+            )}
+          </p>
+          {decided && <p>{decided.name}</p>}
+          <p className="mt-1 font-mono text-[11.5px] leading-4 text-dim">{answer.line}</p>
+          {answer.notes.map((note) => (
+            <p key={note} className="mt-1 text-[12px] text-caution">
+              {note}
+            </p>
+          ))}
+          <Passed answer={answer} numbers={numbers} byId={byId} onRule={onRule} />
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Passed({
+  answer,
+  numbers,
+  byId,
+  onRule,
+}: {
+  answer: ProbeAnswer;
+  numbers: Map<string, number>;
+  byId: Map<string, Rule>;
+  onRule(id: string): void;
+}) {
+  if (answer.passed.length === 0) {
+    return <p className="mt-2 text-[12px] text-dim">No rule stands above it.</p>;
+  }
+  const nearest = answer.passed.slice(-MOST_PASSED).reverse();
+  return (
+    <details open className="mt-2">
+      <summary className="cursor-pointer text-[12px] text-dim">
+        {answer.passed.length === 1 ? '1 rule' : `${answer.passed.length} rules`} let it by
+        {answer.passed.length > 1 && ', the nearest first'}
+      </summary>
+      <ol
+        className="mt-1 max-h-[230px] overflow-auto"
+        tabIndex={0}
+        aria-label="Rules that let it by"
+      >
+        {nearest.map((passed) => (
+          <li key={passed.rule} className="border-t border-line first:border-0">
+            <button
+              type="button"
+              onClick={() => onRule(passed.rule)}
+              className="flex w-full cursor-pointer gap-2 py-[2px] text-left text-[12px] hover:bg-band"
+            >
+              <span className="w-[24px] shrink-0 text-right text-dim">
+                {numbers.get(passed.rule)}
+              </span>
+              <span className="min-w-0">
+                <span className="block truncate">{byId.get(passed.rule)?.name}</span>
+                <span className="block text-dim">
+                  {passed.parts.length
+                    ? `not its ${passed.parts.map((part) => PART_WORDS[part]).join(', ')}`
+                    : 'disabled'}
+                </span>
+              </span>
+            </button>
+          </li>
+        ))}
+      </ol>
+      {answer.passed.length > MOST_PASSED && (
+        <p className="text-[12px] text-dim">
+          and {answer.passed.length - MOST_PASSED} more above these
+        </p>
+      )}
+    </details>
+  );
+}

@@ -1,0 +1,41 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { api, Problem } from '../api/client';
+import type { ProbeAnswer } from '../api/types';
+
+const TYPING_MS = 120;
+
+/** The answer for a line on the draft as it is, asked again with every keystroke and every edit. */
+export function useProbe(
+  id: number,
+  version: number | undefined,
+  line: string,
+): { answer: ProbeAnswer | undefined; error: string | null } {
+  const [settled, setSettled] = useState(line);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(line.trim()), TYPING_MS);
+    return () => clearTimeout(timer);
+  }, [line]);
+  const query = useQuery({
+    queryKey: ['probe', id, version, settled],
+    queryFn: () => api.probe(id, settled),
+    enabled: settled !== '' && version !== undefined,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 10_000,
+    retry: false,
+  });
+  if (settled === '' || line.trim() === '') {
+    return { answer: undefined, error: null };
+  }
+  if (query.error) {
+    const fault = query.error instanceof Problem ? query.error.body.faults?.[0] : undefined;
+    return {
+      answer: undefined,
+      error: fault
+        ? `At ${fault.path}: expected ${fault.expected}, found ${fault.found ? `"${fault.found}"` : 'nothing'}.`
+        : query.error.message,
+    };
+  }
+  return { answer: query.data, error: null };
+}

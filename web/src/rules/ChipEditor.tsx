@@ -1,0 +1,199 @@
+import { Popover } from 'radix-ui';
+import { useContext, useId, useMemo, useState } from 'react';
+import type { Rule } from '../api/types';
+import type { RuleActions } from './actions';
+import { ChipView } from './ChipView';
+import { complete, isLiteral, type Option } from './completion';
+import { chipsOf, type Part } from './criteria';
+import { DraftContext } from './DraftContext';
+
+const EXCEPT = /^(!|not\s+)/;
+
+/**
+ * The chips of one part while they are edited: a box with completion behind them. Every chip is
+ * saved at once. "not" or "!" before a name makes an exception.
+ */
+export function ChipEditor({
+  rule,
+  number,
+  part,
+  actions,
+}: {
+  rule: Rule;
+  number: number;
+  part: Part;
+  actions: RuleActions;
+}) {
+  const draft = useContext(DraftContext)!;
+  const [text, setText] = useState('');
+  const [active, setActive] = useState(0);
+  const [error, setError] = useState<string | null>(null);
+  const list = useId();
+  const chips = chipsOf(rule, part);
+  const except = EXCEPT.test(text);
+  const query = text.replace(EXCEPT, '');
+  const options = useMemo(() => complete(draft, part, query), [draft, part, query]);
+  const at = Math.min(active, Math.max(0, options.length - 1));
+
+  const add = async (option: Option | undefined) => {
+    if (!option) {
+      setError(
+        query.trim()
+          ? `Nothing is called "${query.trim()}", and it is no ${part === 'for' ? 'service like tcp/8443' : 'address like 10.4.0.0/16'}.`
+          : null,
+      );
+      return;
+    }
+    const { criterion, text: chosen } = option;
+    const refused = await actions.addChip(rule, { criterion, text: chosen, except });
+    setError(refused);
+    if (!refused) {
+      setText('');
+      setActive(0);
+    }
+  };
+
+  const onKeyDown = (e: React.KeyboardEvent) => {
+    e.stopPropagation();
+    switch (e.key) {
+      case 'ArrowDown':
+        e.preventDefault();
+        setActive(Math.min(at + 1, options.length - 1));
+        break;
+      case 'ArrowUp':
+        e.preventDefault();
+        setActive(Math.max(at - 1, 0));
+        break;
+      case 'Enter':
+        e.preventDefault();
+        if (query.trim()) void add(options[at]);
+        else actions.endEdit();
+        break;
+      case 'Escape':
+        actions.endEdit();
+        break;
+      case 'Tab':
+        e.preventDefault();
+        if (query.trim()) {
+          void add(options[at]).then(() => options[at] && actions.endEdit(e.shiftKey ? -1 : 1));
+        } else {
+          actions.endEdit(e.shiftKey ? -1 : 1);
+        }
+        break;
+      case 'Backspace':
+        if (text === '' && chips.length) {
+          void actions.removeChip(rule, chips[chips.length - 1]!).then(setError);
+        }
+        break;
+    }
+  };
+
+  return (
+    <Popover.Root open>
+      <Popover.Anchor asChild>
+        <div
+          data-part={part}
+          onClick={(e) => e.stopPropagation()}
+          className="flex min-w-0 flex-wrap items-center gap-1 rounded border border-accent bg-sheet px-1 py-px"
+        >
+          {chips.map((chip) => (
+            <ChipView
+              key={chip.criterion + chip.text + chip.except}
+              chip={chip}
+              onRemove={() => void actions.removeChip(rule, chip).then(setError)}
+            />
+          ))}
+          <input
+            autoFocus
+            role="combobox"
+            aria-label={`"${part}" of rule ${number}`}
+            aria-expanded={options.length > 0}
+            aria-controls={list}
+            aria-activedescendant={options.length ? `${list}-${at}` : undefined}
+            aria-invalid={error !== null}
+            aria-autocomplete="list"
+            value={text}
+            maxLength={200}
+            placeholder={chips.length ? '' : 'any'}
+            onChange={(e) => {
+              setText(e.target.value);
+              setActive(0);
+              setError(null);
+            }}
+            onBlur={() => query.trim() === '' && actions.endEdit()}
+            onKeyDown={onKeyDown}
+            className="min-w-[60px] flex-1 bg-transparent text-[12px] outline-none"
+          />
+        </div>
+      </Popover.Anchor>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={3}
+          onOpenAutoFocus={(e) => e.preventDefault()}
+          onCloseAutoFocus={(e) => e.preventDefault()}
+          className="z-40 w-[320px] rounded border border-line bg-sheet shadow-lg"
+        >
+          {error && (
+            <p role="alert" className="border-b border-line px-2 py-1 text-[12px] text-drop">
+              {error}
+            </p>
+          )}
+          <ul
+            id={list}
+            role="listbox"
+            aria-label="Completions"
+            className="max-h-[260px] overflow-auto py-1"
+          >
+            {options.map((option, i) => (
+              <li
+                key={option.kind + option.text}
+                id={`${list}-${i}`}
+                role="option"
+                aria-selected={i === at}
+                ref={(node) => {
+                  if (i === at) node?.scrollIntoView({ block: 'nearest' });
+                }}
+                onPointerDown={(e) => {
+                  e.preventDefault();
+                  void add(option);
+                }}
+                className={`flex cursor-pointer items-baseline gap-2 px-2 py-[2px] ${i === at ? 'bg-accent-soft' : ''}`}
+              >
+                {except && <span className="text-[12px] text-drop">not</span>}
+                <span
+                  className={`shrink-0 ${option.kind === 'literal' ? 'font-mono text-[12px]' : ''}`}
+                >
+                  {option.text}
+                </span>
+                <span className="ml-auto truncate text-[12px] text-dim">
+                  {option.kind === 'literal' ? option.detail : `${option.kind} · ${option.detail}`}
+                </span>
+              </li>
+            ))}
+            {options.length === 0 && (
+              <li className="px-2 py-1 text-[12px] text-dim">Nothing fits "{query}".</li>
+            )}
+          </ul>
+          {isLiteral(part, query.trim()) && (
+            <button
+              type="button"
+              onPointerDown={(e) => {
+                e.preventDefault();
+                actions.nameLiteral(rule, {
+                  criterion:
+                    part === 'for' ? 'services' : part === 'from' ? 'fromAddresses' : 'toAddresses',
+                  text: query.trim(),
+                  except,
+                });
+              }}
+              className="block w-full cursor-pointer border-t border-line px-2 py-1 text-left text-[12px] text-accent hover:bg-band"
+            >
+              Make it a named object…
+            </button>
+          )}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

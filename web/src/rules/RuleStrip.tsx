@@ -1,0 +1,340 @@
+import { useDraggable, useDroppable } from '@dnd-kit/core';
+import { DropdownMenu } from 'radix-ui';
+import { GripVertical, MoreHorizontal, StickyNote } from 'lucide-react';
+import { memo, useState } from 'react';
+import type { Logging, Rule, Standing, Verdict } from '../api/types';
+import { findingOf, openHoles, shortFinding } from '../draft/findings';
+import { Menu, MenuItem, MenuLine } from '../ui/Menu';
+import type { EditedPart, RuleActions } from './actions';
+import { ChipEditor } from './ChipEditor';
+import { ChipView } from './ChipView';
+import { chipsOf, fitting, PARTS, type CriterionName, type Part } from './criteria';
+import { Mesh } from './Mesh';
+import { NameEditor } from './NameEditor';
+import { Wall } from './Wall';
+
+/** What a falling probe did here. */
+export type Fall = 'none' | 'passed' | 'caught';
+
+export interface StripProps {
+  rule: Rule;
+  number: number;
+  standing: Standing | undefined;
+  numbers: Map<string, number>;
+  fall: Fall;
+  turnedAway: string[] | undefined;
+  selected: boolean;
+  focused: boolean;
+  editing: EditedPart | null;
+  mayEdit: boolean;
+  dropLine: 'above' | 'below' | null;
+  actions: RuleActions;
+}
+
+const ROOM: Record<Part, number> = { from: 205, to: 195, for: 210 };
+const VERDICTS: Verdict[] = ['allow', 'drop', 'reject', 'caution'];
+const VERDICT_CLASS: Record<Verdict, string> = {
+  allow: 'text-allow',
+  drop: 'text-drop',
+  reject: 'text-reject',
+  caution: 'text-caution',
+};
+const LOGS: [Logging, string][] = [
+  ['off', 'Log off'],
+  ['start', 'Log at start'],
+  ['end', 'Log at end'],
+  ['both', 'Log at start and end'],
+];
+
+/** One rule as a sentence of chips, with its number and mesh before it and the wall behind it. */
+export const RuleStrip = memo(function RuleStrip(props: StripProps) {
+  const { rule, number, standing, fall, selected, focused, editing, mayEdit, actions } = props;
+  const [unfolded, setUnfolded] = useState(false);
+  const { setNodeRef: dragRef, listeners } = useDraggable({ id: rule.id, disabled: !mayEdit });
+  const { setNodeRef: dropRef } = useDroppable({ id: rule.id });
+  const off = rule.enabled === false;
+  const finding = findingOf(standing);
+  const gate = off ? 'gone' : standing?.kind === 'decides' ? 'real' : 'ghost';
+  const holes = openHoles(standing);
+  return (
+    <div
+      ref={dropRef}
+      role="row"
+      aria-rowindex={number}
+      aria-selected={selected}
+      tabIndex={focused ? 0 : -1}
+      data-rule={rule.id}
+      onClick={(e) =>
+        actions.focus(rule.id, e.shiftKey ? 'range' : e.ctrlKey || e.metaKey ? 'toggle' : 'alone')
+      }
+      className={`group relative flex min-h-[50px] border-b border-line pl-4 outline-offset-[-2px] ${
+        selected ? 'bg-accent-soft' : fall === 'caught' ? 'bg-accent-soft' : 'bg-sheet'
+      }`}
+    >
+      <FallLine fall={fall} />
+      {props.dropLine && (
+        <div
+          className={`absolute inset-x-0 z-10 h-[3px] bg-accent ${
+            props.dropLine === 'above' ? '-top-[2px]' : '-bottom-[2px]'
+          }`}
+        />
+      )}
+      <div
+        role="gridcell"
+        ref={dragRef}
+        {...listeners}
+        className={`flex w-[98px] shrink-0 items-start gap-2 pt-[3px] ${mayEdit ? 'cursor-grab' : ''}`}
+      >
+        <GripVertical
+          size={13}
+          aria-hidden
+          className={`mt-1 shrink-0 text-dim ${mayEdit ? 'opacity-0 group-hover:opacity-100' : 'opacity-0'}`}
+        />
+        <span className="w-[22px] shrink-0 text-right text-dim">{number}</span>
+        <span className="mt-[5px]">
+          <Mesh open={holes} says={meshWords(holes, standing, off)} />
+        </span>
+      </div>
+      <div role="gridcell" className="min-w-0 flex-1 pt-[4px] pb-[3px]">
+        <div className="flex min-h-[18px] items-baseline gap-2 leading-[18px]">
+          {editing === 'name' ? (
+            <NameEditor
+              label={`Name of rule ${number}`}
+              name={rule.name}
+              onDone={(name) => actions.rename(rule, name)}
+              onEnd={actions.endEdit}
+            />
+          ) : (
+            <span
+              onDoubleClick={() => mayEdit && actions.startEdit(rule.id, 'name')}
+              className={`min-w-0 truncate font-semibold ${off ? 'text-dim line-through' : ''}`}
+              title={rule.name}
+            >
+              {rule.name}
+            </span>
+          )}
+          {finding && standing && (
+            <span
+              className={`shrink-0 text-[12px] font-semibold ${
+                finding === 'shadowed' || finding === 'empty' ? 'text-drop' : 'text-caution'
+              }`}
+            >
+              {shortFinding(standing, props.numbers)}
+            </span>
+          )}
+          <span className="ml-auto flex shrink-0 items-center gap-2 pl-2 text-[12px] leading-[18px] text-dim">
+            {rule.note && <StickyNote size={12} aria-label="has a note" className="self-center" />}
+            {rule.log && <span>log {rule.log}</span>}
+          </span>
+        </div>
+        <div className="mt-[2px] grid grid-cols-[minmax(0,11fr)_minmax(0,10fr)_minmax(0,11fr)] gap-x-2">
+          {PARTS.map((part) => (
+            <PartCell
+              key={part}
+              {...props}
+              part={part}
+              unfolded={unfolded}
+              onFold={() => setUnfolded(!unfolded)}
+            />
+          ))}
+        </div>
+      </div>
+      <div role="gridcell" className="flex w-[150px] shrink-0 self-stretch">
+        <Wall verdict={rule.verdict} gate={gate} />
+        <div className="flex min-w-0 flex-1 items-center pl-1">
+          {mayEdit ? (
+            <DropdownMenu.Root>
+              <DropdownMenu.Trigger
+                data-verdict={rule.id}
+                aria-label={`Verdict of rule ${number}: ${rule.verdict}`}
+                className={`cursor-pointer rounded px-1 font-semibold hover:bg-chip ${
+                  off ? 'text-dim' : VERDICT_CLASS[rule.verdict]
+                }`}
+              >
+                {off ? 'disabled' : rule.verdict}
+              </DropdownMenu.Trigger>
+              <Menu>
+                {VERDICTS.map((verdict) => (
+                  <MenuItem key={verdict} onSelect={() => actions.setVerdict(rule, verdict)}>
+                    <span className={`font-semibold ${VERDICT_CLASS[verdict]}`}>{verdict}</span>
+                    <span className="text-dim">{VERDICT_SAYS[verdict]}</span>
+                  </MenuItem>
+                ))}
+              </Menu>
+            </DropdownMenu.Root>
+          ) : (
+            <span
+              className={`px-1 font-semibold ${off ? 'text-dim' : VERDICT_CLASS[rule.verdict]}`}
+            >
+              {off ? 'disabled' : rule.verdict}
+            </span>
+          )}
+          {mayEdit && <StripMenu {...props} off={off} />}
+        </div>
+      </div>
+    </div>
+  );
+});
+
+const VERDICT_SAYS: Record<Verdict, string> = {
+  allow: 'let it through',
+  drop: 'refuse silently',
+  reject: 'refuse and tell the sender',
+  caution: 'show a notice first',
+};
+
+function meshWords(holes: number, standing: Standing | undefined, off: boolean): string {
+  if (off) return 'disabled: nothing reaches it';
+  if (holes === 10) return 'all of it is reached';
+  if (holes === 0) return standing?.kind === 'undecided' ? 'not settled' : 'nothing reaches it';
+  return `about ${Math.round((standing?.share ?? 0) * 100)} % of it is reached`;
+}
+
+/** The probe's way down the left edge. */
+export function FallLine({ fall }: { fall: Fall }) {
+  if (fall === 'none') return null;
+  return (
+    <div aria-hidden className="absolute inset-y-0 left-[10px] w-[2px]">
+      <div className={`w-full bg-accent ${fall === 'caught' ? 'h-1/2' : 'h-full'}`} />
+      {fall === 'caught' && (
+        <div className="absolute top-1/2 left-1/2 size-[10px] -translate-1/2 rounded-full bg-accent" />
+      )}
+    </div>
+  );
+}
+
+function PartCell({
+  rule,
+  number,
+  part,
+  editing,
+  mayEdit,
+  turnedAway,
+  actions,
+  unfolded,
+  onFold,
+}: StripProps & { part: Part; unfolded: boolean; onFold: () => void }) {
+  const chips = chipsOf(rule, part);
+  if (editing === part) {
+    return <ChipEditor rule={rule} number={number} part={part} actions={actions} />;
+  }
+  const shown = unfolded ? chips.length : fitting(chips, ROOM[part]);
+  const blocked = (criterion: CriterionName) => turnedAway?.includes(criterion) ?? false;
+  return (
+    <div
+      data-part={part}
+      className={`flex min-w-0 flex-wrap items-center gap-1 ${rule.enabled === false ? 'opacity-75' : ''}`}
+      onDoubleClick={() => mayEdit && actions.startEdit(rule.id, part)}
+    >
+      <span
+        className={`text-[12px] text-dim ${chips.length ? '' : 'opacity-0 group-hover:opacity-100'}`}
+      >
+        {part}
+      </span>
+      {chips.slice(0, shown).map((chip, i) => (
+        <ChipView key={i} chip={chip} blocked={blocked(chip.criterion)} />
+      ))}
+      {shown < chips.length && (
+        <button
+          type="button"
+          aria-label={`Show ${chips.length - shown} more`}
+          onClick={(e) => {
+            e.stopPropagation();
+            onFold();
+          }}
+          className="cursor-pointer rounded px-1 text-[12px] text-dim hover:bg-chip"
+        >
+          +{chips.length - shown}
+        </button>
+      )}
+      {unfolded && chips.length > fitting(chips, ROOM[part]) && (
+        <button
+          type="button"
+          onClick={(e) => {
+            e.stopPropagation();
+            onFold();
+          }}
+          className="cursor-pointer rounded px-1 text-[12px] text-dim hover:bg-chip"
+        >
+          less
+        </button>
+      )}
+      {mayEdit && (
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-label={`Edit "${part}" of rule ${number}`}
+          onClick={(e) => {
+            e.stopPropagation();
+            actions.focus(rule.id);
+            actions.startEdit(rule.id, part);
+          }}
+          className="cursor-pointer rounded border border-dashed border-dim px-1 text-[12px] leading-4 text-dim opacity-0 group-hover:opacity-100 focus:opacity-100"
+        >
+          {chips.length
+            ? '+'
+            : part === 'for'
+              ? 'anything'
+              : part === 'from'
+                ? 'anyone'
+                : 'anywhere'}
+        </button>
+      )}
+    </div>
+  );
+}
+
+function StripMenu({ rule, number, actions, off }: StripProps & { off: boolean }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        data-menu={rule.id}
+        aria-label={`Actions on rule ${number}`}
+        className="ml-auto mr-2 cursor-pointer rounded p-1 text-dim opacity-0 group-hover:opacity-100 hover:bg-chip focus:opacity-100 data-[state=open]:opacity-100"
+      >
+        <MoreHorizontal size={15} />
+      </DropdownMenu.Trigger>
+      <Menu>
+        <MenuItem keys="Ctrl+Shift+Enter" onSelect={() => actions.insert('above', rule.id)}>
+          Insert above
+        </MenuItem>
+        <MenuItem keys="Ctrl+Enter" onSelect={() => actions.insert('below', rule.id)}>
+          Insert below
+        </MenuItem>
+        <MenuItem keys="Alt+Shift+↓" onSelect={() => actions.clone(rule.id)}>
+          Clone
+        </MenuItem>
+        <MenuItem keys="Ctrl+/" onSelect={() => actions.toggle(rule.id)}>
+          {off ? 'Enable' : 'Disable'}
+        </MenuItem>
+        <MenuLine />
+        <MenuItem keys="Alt+↑" onSelect={() => actions.step(rule.id, -1)}>
+          Move up
+        </MenuItem>
+        <MenuItem keys="Alt+↓" onSelect={() => actions.step(rule.id, 1)}>
+          Move down
+        </MenuItem>
+        <MenuItem keys="Alt+Home" onSelect={() => actions.moveToEdge(rule.id, 'top')}>
+          Move to the top
+        </MenuItem>
+        <MenuItem keys="Alt+End" onSelect={() => actions.moveToEdge(rule.id, 'bottom')}>
+          Move to the bottom
+        </MenuItem>
+        <MenuLine />
+        {LOGS.map(([logging, words]) => (
+          <MenuItem
+            key={logging}
+            checked={(rule.log ?? 'off') === logging}
+            onSelect={() => actions.setLogging(rule, logging)}
+          >
+            {words}
+          </MenuItem>
+        ))}
+        <MenuLine />
+        <MenuItem keys="Delete" onSelect={() => actions.remove(rule.id)}>
+          Delete
+        </MenuItem>
+      </Menu>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,344 @@
+import {
+  DndContext,
+  DragOverlay,
+  MeasuringStrategy,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+  type DragMoveEvent,
+} from '@dnd-kit/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import type { ProbeAnswer, Rule, Section } from '../api/types';
+import { sectionsOf } from '../draft/applyEdit';
+import { findingOf } from '../draft/findings';
+import type { DraftHandle } from '../draft/useDraft';
+import { DraftContext } from './DraftContext';
+import { RuleStrip, type Fall } from './RuleStrip';
+import { ClosingStrip, SectionHead } from './SectionHead';
+import { searchText, type Chip } from './criteria';
+import { NameLiteral } from './NameLiteral';
+import { ruleKey } from './keys';
+import { useRuleActions } from './useRuleActions';
+
+type Item =
+  | { type: 'section'; section: Section; count: number }
+  | { type: 'rule'; rule: Rule; number: number }
+  | { type: 'closing' };
+
+/** What the page around the rules asks of them. */
+export interface RulesHandle {
+  goTo(id: string): void;
+  nextFinding(kind: string): void;
+  actions: ReturnType<typeof useRuleActions>['actions'];
+  focused: Rule | undefined;
+}
+
+export function RulesPage({
+  handle,
+  filter,
+  mayEdit,
+  answer,
+  initialRule,
+  onProbe,
+  onFocus,
+  onReady,
+}: {
+  handle: DraftHandle;
+  filter: string;
+  mayEdit: boolean;
+  answer: ProbeAnswer | undefined;
+  initialRule: string | null;
+  onProbe(line: string): void;
+  onFocus(id: string | null): void;
+  onReady(rules: RulesHandle): void;
+}) {
+  const draft = handle.draft!;
+  const [said, announce] = useState('');
+  const [naming, setNaming] = useState<{ rule: Rule; chip: Chip } | null>(null);
+  const [dragged, setDragged] = useState<string | null>(null);
+  const [over, setOver] = useState<{ id: string; side: 'above' | 'below' } | null>(null);
+  const [closed, setClosed] = useState<Set<string>>(new Set());
+  const scroller = useRef<HTMLDivElement>(null);
+
+  const { items, order, numbers, byId } = useMemo(() => {
+    const list: Item[] = [];
+    const shown: string[] = [];
+    const numberOf = new Map<string, number>();
+    const rules = new Map<string, Rule>();
+    const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
+    let number = 0;
+    for (const section of sectionsOf(draft)) {
+      const inside: Item[] = [];
+      for (const rule of (section.rules ?? []) as Rule[]) {
+        numberOf.set(rule.id, ++number);
+        rules.set(rule.id, rule);
+        const finding = findingOf(draft.standings[rule.id]);
+        const text = words.length ? `${searchText(rule)}\n${finding ?? ''}` : '';
+        const off = rule.enabled === false;
+        if (words.every((w) => text.includes(w) || (w === 'disabled' && off))) {
+          inside.push({ type: 'rule', rule, number });
+        }
+      }
+      if (inside.length || !words.length) {
+        list.push({ type: 'section', section, count: section.rules?.length ?? 0 });
+        if (words.length || !closed.has(section.id)) {
+          list.push(...inside);
+          shown.push(...inside.map((item) => (item as { rule: Rule }).rule.id));
+        }
+      }
+    }
+    list.push({ type: 'closing' });
+    return { items: list, order: shown, numbers: numberOf, byId: rules };
+  }, [draft, filter, closed]);
+
+  const virtual = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => (items[i]?.type === 'section' ? 26 : 50),
+    getItemKey: (i) => {
+      const item = items[i]!;
+      return item.type === 'rule' ? item.rule.id : item.type === 'section' ? item.section.id : '$';
+    },
+    overscan: 8,
+  });
+
+  const itemsRef = useRef(items);
+  useLayoutEffect(() => {
+    itemsRef.current = items;
+  });
+  const scrollTo = useCallback(
+    (id: string) => {
+      // The list is rendered anew before the place of a new or moved rule is known.
+      requestAnimationFrame(() => {
+        const at = itemsRef.current.findIndex((i) => i.type === 'rule' && i.rule.id === id);
+        if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
+      });
+    },
+    [virtual],
+  );
+  const focusGrid = useCallback(() => {
+    requestAnimationFrame(() => scroller.current?.focus({ preventScroll: true }));
+  }, []);
+
+  const { actions, selection, setSelection, editing, setEditing } = useRuleActions(handle, order, {
+    probe: onProbe,
+    announce,
+    nameLiteral: (rule, chip) => setNaming({ rule, chip }),
+    scrollTo,
+    focusGrid,
+  });
+
+  const goTo = useCallback(
+    (id: string) => {
+      setSelection({ focus: id, ids: new Set([id]) });
+      scrollTo(id);
+      focusGrid();
+    },
+    [setSelection, scrollTo, focusGrid],
+  );
+
+  const opened = useRef(false);
+  useEffect(() => {
+    if (!opened.current) {
+      opened.current = true;
+      const first = initialRule && byId.has(initialRule) ? initialRule : order[0];
+      if (first) goTo(first);
+    }
+  }, [initialRule, order, byId, goTo]);
+
+  useEffect(() => onFocus(selection.focus), [selection.focus, onFocus]);
+
+  const focused = selection.focus ? byId.get(selection.focus) : undefined;
+  useEffect(() => {
+    onReady({
+      goTo,
+      actions,
+      focused,
+      nextFinding(kind) {
+        const hits = order.filter((id) => findingOf(draft.standings[id]) === kind);
+        const after = order.indexOf(selection.focus ?? '');
+        const next = hits.find((id) => order.indexOf(id) > after) ?? hits[0];
+        if (next) goTo(next);
+      },
+    });
+  }, [onReady, goTo, actions, focused, order, draft, selection.focus]);
+
+  const passed = useMemo(
+    () => new Map(answer?.passed.map((p) => [p.rule, p.parts]) ?? []),
+    [answer],
+  );
+  const fallOf = (id: string): Fall =>
+    !answer ? 'none' : answer.rule === id ? 'caught' : passed.has(id) ? 'passed' : 'none';
+
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const onDragMove = (e: DragMoveEvent) => {
+    if (!e.over || e.over.id === e.active.id) {
+      setOver(null);
+      return;
+    }
+    const start = (e.activatorEvent as PointerEvent).clientY + e.delta.y;
+    const middle = e.over.rect.top + e.over.rect.height / 2;
+    setOver({ id: String(e.over.id), side: start < middle ? 'above' : 'below' });
+  };
+  const onDragEnd = (e: DragEndEvent) => {
+    const target = over;
+    setDragged(null);
+    setOver(null);
+    if (!target) return;
+    if (target.id.startsWith('section:')) {
+      actions.moveTo(String(e.active.id), { startOf: target.id.slice('section:'.length) });
+    } else if (!selection.ids.has(target.id) || selection.ids.size === 1) {
+      actions.moveTo(String(e.active.id), { [target.side]: target.id });
+    }
+  };
+
+  const onKeyDown = (e: React.KeyboardEvent) => {
+    const at = order.indexOf(selection.focus ?? '');
+    const go = (to: number) => {
+      const id = order[Math.max(0, Math.min(order.length - 1, to))];
+      if (id) {
+        actions.focus(id, e.shiftKey ? 'range' : 'alone');
+        scrollTo(id);
+      }
+    };
+    const done = ruleKey(e, {
+      focus: selection.focus,
+      mayEdit,
+      page: Math.max(1, Math.floor((scroller.current?.clientHeight ?? 500) / 51) - 1),
+      at,
+      last: order.length - 1,
+      go,
+      actions,
+      openVerdict: (id) => document.querySelector<HTMLElement>(`[data-verdict="${id}"]`)?.focus(),
+      openMenu: (id) => document.querySelector<HTMLElement>(`[data-menu="${id}"]`)?.focus(),
+      witness: (id) => {
+        const witness = draft.standings[id]?.witness;
+        if (witness) onProbe(witness);
+      },
+    });
+    if (done) e.preventDefault();
+  };
+
+  return (
+    <DraftContext.Provider value={draft}>
+      <DndContext
+        sensors={sensors}
+        measuring={{ droppable: { strategy: MeasuringStrategy.Always } }}
+        onDragStart={(e) => {
+          setDragged(String(e.active.id));
+          setEditing(null);
+          if (!selection.ids.has(String(e.active.id))) actions.focus(String(e.active.id));
+        }}
+        onDragMove={onDragMove}
+        onDragEnd={onDragEnd}
+        onDragCancel={() => {
+          setDragged(null);
+          setOver(null);
+        }}
+      >
+        <div
+          ref={scroller}
+          role="grid"
+          aria-label="Rules"
+          aria-rowcount={order.length}
+          aria-multiselectable
+          aria-activedescendant={selection.focus ? `rule-${selection.focus}` : undefined}
+          tabIndex={0}
+          data-grid
+          onKeyDown={onKeyDown}
+          className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto bg-paper outline-offset-[-2px]"
+        >
+          <div
+            role="rowgroup"
+            style={{ height: virtual.getTotalSize() }}
+            className="relative w-full"
+          >
+            {virtual.getVirtualItems().map((row) => {
+              const item = items[row.index]!;
+              return (
+                <div
+                  key={row.key}
+                  ref={virtual.measureElement}
+                  data-index={row.index}
+                  role="presentation"
+                  id={item.type === 'rule' ? `rule-${item.rule.id}` : undefined}
+                  className="absolute inset-x-0 top-0"
+                  style={{ transform: `translateY(${row.start}px)` }}
+                >
+                  {item.type === 'rule' ? (
+                    <RuleStrip
+                      rule={item.rule}
+                      number={item.number}
+                      standing={draft.standings[item.rule.id]}
+                      numbers={numbers}
+                      fall={fallOf(item.rule.id)}
+                      turnedAway={passed.get(item.rule.id)}
+                      selected={selection.ids.has(item.rule.id)}
+                      focused={selection.focus === item.rule.id}
+                      editing={editing?.id === item.rule.id ? editing.part : null}
+                      mayEdit={mayEdit}
+                      dropLine={over?.id === item.rule.id ? over.side : null}
+                      actions={actions}
+                    />
+                  ) : item.type === 'section' ? (
+                    <SectionHead
+                      section={item.section}
+                      count={item.count}
+                      open={!closed.has(item.section.id)}
+                      mayEdit={mayEdit}
+                      target={over?.id === `section:${item.section.id}`}
+                      falling={fallThrough(items, row.index, fallOf)}
+                      handle={handle}
+                      actions={actions}
+                      onToggle={() => {
+                        const next = new Set(closed);
+                        if (!next.delete(item.section.id)) next.add(item.section.id);
+                        setClosed(next);
+                      }}
+                    />
+                  ) : (
+                    <ClosingStrip caught={answer !== undefined && answer.rule === undefined} />
+                  )}
+                </div>
+              );
+            })}
+          </div>
+        </div>
+        <DragOverlay dropAnimation={null}>
+          {dragged && (
+            <div className="w-[420px] rounded border border-accent bg-sheet px-3 py-2 font-semibold shadow-lg">
+              {selection.ids.has(dragged) && selection.ids.size > 1
+                ? `${selection.ids.size} rules`
+                : `${numbers.get(dragged)}  ${byId.get(dragged)?.name}`}
+            </div>
+          )}
+        </DragOverlay>
+      </DndContext>
+      <div role="status" className="sr-only">
+        {said}
+      </div>
+      {naming && (
+        <NameLiteral
+          {...naming}
+          handle={handle}
+          onClose={() => {
+            setNaming(null);
+            setEditing(null);
+            focusGrid();
+          }}
+        />
+      )}
+    </DraftContext.Provider>
+  );
+}
+
+/** Whether the probe falls past a section's heading: something below it was reached. */
+function fallThrough(items: Item[], index: number, fallOf: (id: string) => Fall): boolean {
+  for (let i = index + 1; i < items.length; i++) {
+    const item = items[i]!;
+    if (item.type === 'rule') return index > 0 && fallOf(item.rule.id) !== 'none';
+  }
+  return false;
+}

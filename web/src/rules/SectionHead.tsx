@@ -1,0 +1,134 @@
+import { useDroppable } from '@dnd-kit/core';
+import { ChevronDown, ChevronRight, MoreHorizontal } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { useState } from 'react';
+import type { Section } from '../api/types';
+import type { DraftHandle } from '../draft/useDraft';
+import { Menu, MenuItem } from '../ui/Menu';
+import type { RuleActions } from './actions';
+import { NameEditor } from './NameEditor';
+import { FallLine } from './RuleStrip';
+import { Wall } from './Wall';
+
+/** The heading of a section: it folds, can be renamed, and takes rules that are dropped on it. */
+export function SectionHead({
+  section,
+  count,
+  open,
+  mayEdit,
+  target,
+  falling,
+  handle,
+  actions,
+  onToggle,
+}: {
+  section: Section;
+  count: number;
+  open: boolean;
+  mayEdit: boolean;
+  target: boolean;
+  falling: boolean;
+  handle: DraftHandle;
+  actions: RuleActions;
+  onToggle(): void;
+}) {
+  const { setNodeRef } = useDroppable({ id: `section:${section.id}` });
+  const [renaming, setRenaming] = useState(false);
+  const [error, setError] = useState<string | null>(null);
+  const rename = async (name: string) => {
+    const problem = await handle.edit({ kind: 'renameSection', id: section.id, name });
+    return problem?.message ?? null;
+  };
+  const addSection = () => {
+    const id = crypto.randomUUID().slice(0, 8);
+    void handle.edit({ kind: 'insertSection', id, name: 'New section', before: section.id });
+  };
+  const remove = async () => {
+    const problem = await handle.edit({ kind: 'deleteSection', id: section.id });
+    setError(problem?.message ?? null);
+  };
+  return (
+    <div
+      ref={setNodeRef}
+      role="row"
+      className={`group relative flex h-[26px] items-center gap-2 border-b border-line bg-band pl-4 ${
+        target ? 'shadow-[inset_0_-3px_0_var(--accent)]' : ''
+      }`}
+    >
+      {falling && <FallLine fall="passed" />}
+      <div role="gridcell" className="flex min-w-0 flex-1 items-center gap-2">
+        <button
+          type="button"
+          aria-expanded={open}
+          aria-label={`Section ${section.name}`}
+          onClick={onToggle}
+          className="cursor-pointer rounded text-dim"
+        >
+          {open ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
+        </button>
+        {renaming ? (
+          <NameEditor
+            label="Name of the section"
+            name={section.name}
+            onDone={rename}
+            onEnd={() => setRenaming(false)}
+          />
+        ) : (
+          <span
+            className="truncate text-[12px] font-semibold"
+            onDoubleClick={() => mayEdit && setRenaming(true)}
+          >
+            {section.name}
+          </span>
+        )}
+        <span className="shrink-0 text-[12px] text-dim">
+          {count} {count === 1 ? 'rule' : 'rules'}
+        </span>
+        {error && (
+          <span role="alert" className="truncate text-[12px] text-drop">
+            {error}
+          </span>
+        )}
+        {mayEdit && (
+          <DropdownMenu.Root onOpenChange={() => setError(null)}>
+            <DropdownMenu.Trigger
+              aria-label={`Actions on section ${section.name}`}
+              className="cursor-pointer rounded p-[2px] text-dim opacity-0 group-hover:opacity-100 hover:bg-chip focus:opacity-100 data-[state=open]:opacity-100"
+            >
+              <MoreHorizontal size={14} />
+            </DropdownMenu.Trigger>
+            <Menu>
+              <MenuItem onSelect={() => actions.insertInto(section.id)}>Add a rule</MenuItem>
+              <MenuItem onSelect={() => setRenaming(true)}>Rename</MenuItem>
+              <MenuItem onSelect={addSection}>New section above</MenuItem>
+              <MenuItem onSelect={() => void remove()}>Delete (when empty)</MenuItem>
+            </Menu>
+          </DropdownMenu.Root>
+        )}
+      </div>
+      <div role="gridcell" className="h-full w-[150px] shrink-0">
+        <Wall verdict="drop" gate="gone" />
+      </div>
+    </div>
+  );
+}
+
+/** The rule behind all rules, which cannot be changed. */
+export function ClosingStrip({ caught }: { caught: boolean }) {
+  return (
+    <div
+      role="row"
+      className={`relative flex h-[51px] items-center border-b border-line pl-4 ${caught ? 'bg-accent-soft' : 'bg-paper'}`}
+    >
+      <FallLine fall={caught ? 'caught' : 'none'} />
+      <div role="gridcell" className="min-w-0 flex-1 pl-[98px]">
+        <div className="font-semibold text-dim">Closing rule</div>
+        <div className="text-[12px] text-dim">whatever no rule decides is dropped and logged</div>
+      </div>
+      <div role="gridcell" className="flex w-[150px] shrink-0 items-center self-stretch">
+        <Wall verdict="drop" gate="real" />
+        <span className="pl-2 font-semibold text-drop">drop</span>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+import type { Logging, Place, Rule, Verdict } from '../api/types';
+import type { Chip, Part } from './criteria';
+
+export type EditedPart = 'name' | Part;
+
+/** What can be done to rules, by key, menu, palette or pointer. */
+export interface RuleActions {
+  focus(id: string, how?: 'alone' | 'range' | 'toggle'): void;
+  startEdit(id: string, part: EditedPart): void;
+  /** Ends editing; with a direction, goes on with the next or previous part of the rule. */
+  endEdit(go?: 1 | -1): void;
+  /** Resolves to an explanation if it was refused. */
+  rename(rule: Rule, name: string): Promise<string | null>;
+  addChip(rule: Rule, chip: Chip): Promise<string | null>;
+  removeChip(rule: Rule, chip: Chip): Promise<string | null>;
+  nameLiteral(rule: Rule, chip: Chip): void;
+  setVerdict(rule: Rule, verdict: Verdict): void;
+  setLogging(rule: Rule, logging: Logging): void;
+  setNote(rule: Rule, note: string): Promise<string | null>;
+  insert(where: 'above' | 'below', id: string): void;
+  insertInto(sectionId: string): void;
+  clone(id: string): void;
+  toggle(id: string): void;
+  remove(id: string): void;
+  step(id: string, direction: 1 | -1): void;
+  moveTo(id: string, place: Place): void;
+  moveToEdge(id: string, edge: 'top' | 'bottom'): void;
+  probe(line: string): void;
+}

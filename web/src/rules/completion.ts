@@ -1,0 +1,74 @@
+import type { Draft } from '../api/types';
+import type { CriterionName, Part } from './criteria';
+
+export interface Option {
+  criterion: CriterionName;
+  text: string;
+  /** What kind of thing it is, and what it holds. */
+  kind: 'zone' | 'address' | 'service' | 'literal';
+  detail: string;
+}
+
+const MOST = 40;
+const ADDRESS = /^(\d[\d.]*|[\da-f]*:[\da-f:.]*)(\/\d*)?(-[\da-f.:]*)?$/i;
+const SERVICE = /^(tcp|udp|sctp|icmp6|icmp|ip)(\/.*| from .*)?$/i;
+
+/** Whether text is meant as a literal; the server says whether it is one. */
+export function isLiteral(part: Part, text: string): boolean {
+  return part === 'for' ? SERVICE.test(text) : ADDRESS.test(text) && /[.:]/.test(text);
+}
+
+/** What could be meant by `query` in a part, best first: literals, names that start so, others. */
+export function complete(draft: Draft, part: Part, query: string): Option[] {
+  const text = query.trim();
+  const out: Option[] = [];
+  if (part === 'for') {
+    if (isLiteral(part, text)) {
+      out.push({ criterion: 'services', text, kind: 'literal', detail: 'service' });
+    }
+    out.push(...ranked(draft.services, text, 'services', 'service'));
+  } else {
+    const [zones, addresses]: CriterionName[] =
+      part === 'from' ? ['fromZones', 'fromAddresses'] : ['toZones', 'toAddresses'];
+    if (isLiteral(part, text)) {
+      out.push({ criterion: addresses!, text, kind: 'literal', detail: 'address' });
+    }
+    out.push(...ranked(draft.zones, text, zones!, 'zone'));
+    out.push(...ranked(draft.addresses, text, addresses!, 'address'));
+    out.sort((a, b) => rank(a.text, text) - rank(b.text, text));
+  }
+  return out.slice(0, MOST);
+}
+
+function ranked(
+  objects: { name?: string; members?: string[] }[],
+  query: string,
+  criterion: CriterionName,
+  kind: Option['kind'],
+): Option[] {
+  return objects
+    .map((o) => ({
+      criterion,
+      text: o.name ?? '',
+      kind,
+      detail: (o.members ?? []).join(', ') || 'any address',
+    }))
+    .filter((option) => rank(option.text, query) < NO_MATCH || holds(option.detail, query))
+    .sort((a, b) => rank(a.text, query) - rank(b.text, query) || a.text.localeCompare(b.text));
+}
+
+const NO_MATCH = 4;
+
+function rank(name: string, query: string): number {
+  const n = name.toLowerCase();
+  const q = query.toLowerCase();
+  if (n === q) return 0;
+  if (n.startsWith(q)) return 1;
+  if (n.split(/[ .-]/).some((word) => word.startsWith(q))) return 2;
+  return n.includes(q) ? 3 : NO_MATCH;
+}
+
+/** Whether what an object holds says the query: "10.4" finds the kiosks. */
+function holds(detail: string, query: string): boolean {
+  return query.length > 1 && detail.toLowerCase().includes(query.toLowerCase());
+}

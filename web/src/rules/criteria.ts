@@ -1,0 +1,80 @@
+import type { Criterion, Rule } from '../api/types';
+
+/** The parts of a rule's sentence. */
+export type Part = 'from' | 'to' | 'for';
+export const PARTS: Part[] = ['from', 'to', 'for'];
+
+export type CriterionName = 'fromZones' | 'fromAddresses' | 'toZones' | 'toAddresses' | 'services';
+
+export const CRITERIA: Record<Part, CriterionName[]> = {
+  from: ['fromZones', 'fromAddresses'],
+  to: ['toZones', 'toAddresses'],
+  for: ['services'],
+};
+
+export interface Chip {
+  criterion: CriterionName;
+  text: string;
+  except: boolean;
+}
+
+/** The chips of one part, zones before addresses, exceptions behind what they are taken from. */
+export function chipsOf(rule: Rule, part: Part): Chip[] {
+  return CRITERIA[part].flatMap((criterion) => {
+    const said: Criterion | undefined = rule[criterion];
+    return [
+      ...(said?.items ?? []).map((text) => ({ criterion, text, except: false })),
+      ...(said?.except ?? []).map((text) => ({ criterion, text, except: true })),
+    ];
+  });
+}
+
+/** The rule with one chip more; the same rule if it has it already. */
+export function withChip(rule: Rule, chip: Chip): Rule {
+  const said: Criterion = rule[chip.criterion] ?? {};
+  const list = chip.except ? (said.except ?? []) : (said.items ?? []);
+  if (list.some((text) => text.toLowerCase() === chip.text.toLowerCase())) {
+    return rule;
+  }
+  const next = [...list, chip.text];
+  return {
+    ...rule,
+    [chip.criterion]: chip.except ? { ...said, except: next } : { ...said, items: next },
+  };
+}
+
+/** The rule without one of its chips. */
+export function withoutChip(rule: Rule, chip: Chip): Rule {
+  const said: Criterion = rule[chip.criterion] ?? {};
+  const kept = (list: string[] | undefined) => {
+    const left = list?.filter((text) => text !== chip.text) ?? [];
+    return left.length ? left : undefined;
+  };
+  const next: Criterion = chip.except
+    ? { items: said.items, except: kept(said.except) }
+    : { items: kept(said.items), except: said.except };
+  return { ...rule, [chip.criterion]: next.items || next.except ? next : undefined };
+}
+
+/** How many chips fit into about `room` pixels; at least one. */
+// Widths in pixels of what a chip is made of, on the generous side.
+const CHARACTER = 6.5;
+const CHIP = 16;
+const NOT = 24;
+
+export function fitting(chips: Chip[], room: number): number {
+  let used = 0;
+  for (let i = 0; i < chips.length; i++) {
+    used += chips[i]!.text.length * CHARACTER + CHIP + (chips[i]!.except ? NOT : 0);
+    if (used > room && i > 0) {
+      return i;
+    }
+  }
+  return chips.length;
+}
+
+/** All that a person could look for in a rule, in small letters. */
+export function searchText(rule: Rule): string {
+  const chips = PARTS.flatMap((part) => chipsOf(rule, part)).map((chip) => chip.text);
+  return [rule.name, rule.note ?? '', rule.verdict, ...chips].join('\n').toLowerCase();
+}

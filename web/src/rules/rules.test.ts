@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import type { Draft, Rule } from '../api/types';
+import { complete, isLiteral } from './completion';
+import { chipsOf, fitting, withChip, withoutChip } from './criteria';
+
+const rule: Rule = {
+  id: 'r',
+  name: 'Kiosks',
+  verdict: 'allow',
+  fromZones: { items: ['terminals'] },
+  fromAddresses: { items: ['Kiosks'], except: ['10.4.9.12'] },
+};
+
+const draft = {
+  zones: [{ name: 'terminals', members: ['10.4.0.0/16'] }, { name: 'internet' }],
+  addresses: [
+    { name: 'Kiosks', members: ['10.4.0.0/20'] },
+    { name: 'Old terminal', members: ['192.0.2.1'] },
+  ],
+  services: [{ name: 'Web', members: ['tcp/80', 'tcp/443'] }],
+} as Draft;
+
+describe('chips', () => {
+  it('come zones first, exceptions last', () => {
+    expect(chipsOf(rule, 'from').map((c) => (c.except ? '!' : '') + c.text)).toEqual([
+      'terminals',
+      'Kiosks',
+      '!10.4.9.12',
+    ]);
+    expect(chipsOf(rule, 'for')).toEqual([]);
+  });
+
+  it('can be added once and taken away again', () => {
+    const chip = { criterion: 'services' as const, text: 'Web', except: false };
+    const more = withChip(rule, chip);
+    expect(more.services).toEqual({ items: ['Web'] });
+    expect(withChip(more, { ...chip, text: 'web' })).toBe(more);
+    expect(withoutChip(more, chip).services).toBeUndefined();
+    expect(
+      withoutChip(rule, { criterion: 'fromAddresses', text: '10.4.9.12', except: true })
+        .fromAddresses,
+    ).toEqual({ items: ['Kiosks'], except: undefined });
+  });
+
+  it('fold behind the room that they have', () => {
+    const chips = chipsOf(rule, 'from');
+    expect(fitting(chips, 30)).toBe(1);
+    expect(fitting(chips, 140)).toBe(2);
+    expect(fitting(chips, 300)).toBe(3);
+  });
+});
+
+describe('completion', () => {
+  const texts = (part: 'from' | 'to' | 'for', query: string) =>
+    complete(draft, part, query).map((o) => `${o.kind}:${o.text}`);
+
+  it('ranks names that start so before names that hold it', () => {
+    expect(texts('from', 'term')).toEqual(['zone:terminals', 'address:Old terminal']);
+  });
+
+  it('finds objects by what they hold, and offers the literal first', () => {
+    expect(texts('to', '10.4.0.0/20')).toEqual(['literal:10.4.0.0/20', 'address:Kiosks']);
+    expect(texts('for', 'tcp/443')).toEqual(['literal:tcp/443', 'service:Web']);
+  });
+
+  it('tells literals from names', () => {
+    for (const text of ['10.4.2.9', '10.4.0.0/16', '2001:db8::/32', '10.0.0.1-10.0.0.9']) {
+      expect(isLiteral('from', text), text).toBe(true);
+    }
+    expect(isLiteral('from', 'face')).toBe(false);
+    expect(isLiteral('from', '10')).toBe(false);
+    expect(isLiteral('for', 'icmp/8')).toBe(true);
+    expect(isLiteral('for', 'tcp/443 from 1024-65535')).toBe(true);
+    expect(isLiteral('for', 'tcpdump')).toBe(false);
+  });
+});

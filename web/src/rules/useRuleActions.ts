@@ -1,0 +1,223 @@
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
+import type { Draft, Place, Rule } from '../api/types';
+import { allRules, sectionsOf } from '../draft/applyEdit';
+import type { DraftHandle, EditOf } from '../draft/useDraft';
+import type { EditedPart, RuleActions } from './actions';
+import { PARTS, withChip, withoutChip, type Chip } from './criteria';
+
+export interface Editing {
+  id: string;
+  part: EditedPart;
+  /** The draft's version that the person saw when starting. */
+  seen: number;
+}
+
+export interface Selection {
+  focus: string | null;
+  ids: Set<string>;
+}
+
+const ORDER: EditedPart[] = ['name', ...PARTS];
+
+const newId = () => crypto.randomUUID().replaceAll('-', '').slice(0, 16);
+
+/** Where one step up or down takes a rule: over its neighbour, or into the neighbouring section. */
+export function stepPlace(draft: Draft, ids: string[], direction: 1 | -1): Place | null {
+  const sections = sectionsOf(draft);
+  const moving = new Set(ids);
+  const edge = direction < 0 ? ids[0] : ids[ids.length - 1];
+  const at = sections.findIndex((s) => (s.rules ?? []).some((rule) => rule.id === edge));
+  const inside = (sections[at]?.rules ?? []) as Rule[];
+  const index = inside.findIndex((rule) => rule.id === edge);
+  const neighbour = inside[index + direction];
+  if (neighbour && !moving.has(neighbour.id)) {
+    return direction < 0 ? { above: neighbour.id } : { below: neighbour.id };
+  }
+  const section = sections[at + direction];
+  if (!section) {
+    return null;
+  }
+  return direction < 0 ? { endOf: section.id } : { startOf: section.id };
+}
+
+/** Everything that can be done to the rules of a draft, and what is being edited and selected. */
+export function useRuleActions(
+  handle: DraftHandle,
+  order: string[],
+  hooks: {
+    probe(line: string): void;
+    announce(text: string): void;
+    nameLiteral(rule: Rule, chip: Chip): void;
+    scrollTo(id: string): void;
+    focusGrid(): void;
+  },
+) {
+  const [selection, setSelection] = useState<Selection>({ focus: null, ids: new Set() });
+  const [editing, setEditing] = useState<Editing | null>(null);
+  const live = useRef({ handle, order, selection, editing, hooks });
+  useLayoutEffect(() => {
+    live.current = { handle, order, selection, editing, hooks };
+  });
+
+  const actions = useMemo<RuleActions>(() => {
+    const draft = () => live.current.handle.latest();
+    const rule = (id: string) => allRules(draft()).find((r) => r.id === id);
+    const send = async (edit: EditOf, seen?: number): Promise<string | null> => {
+      const problem = await live.current.handle.edit(edit, seen);
+      if (problem && !problem.body.conflict) live.current.hooks.announce(problem.message);
+      return problem ? reason(problem.body) : null;
+    };
+    /** Changes a rule from what it is when its turn comes, so that quick edits build on each other. */
+    const change = (id: string, next: (rule: Rule) => Rule, seen?: number) =>
+      send(
+        (now) => ({
+          kind: 'replaceRules',
+          rules: allRules(now)
+            .filter((r) => r.id === id)
+            .map(next),
+        }),
+        seen,
+      );
+    const editingSince = () => live.current.editing?.seen;
+    /** The selection in order, if `id` is part of it; else `id` alone. */
+    const group = (id: string): string[] => {
+      const { ids } = live.current.selection;
+      return ids.has(id) && ids.size > 1
+        ? allRules(draft())
+            .map((r) => r.id)
+            .filter((r) => ids.has(r))
+        : [id];
+    };
+    const select = (id: string) => setSelection({ focus: id, ids: new Set([id]) });
+    const many = (ids: string[]) => (ids.length > 1 ? `${ids.length} rules` : 'Rule');
+
+    const place = async (ids: string[], to: Place) => {
+      const refused = await send({ kind: 'moveRules', ids, place: to });
+      if (!refused) {
+        const number = allRules(draft()).findIndex((r) => r.id === ids[0]) + 1;
+        live.current.hooks.announce(`${many(ids)} moved to ${number}.`);
+        live.current.hooks.scrollTo(ids[0]!);
+      }
+    };
+    const insertAt = async (to: Place, like: Rule | undefined) => {
+      const fresh: Rule = {
+        id: newId(),
+        name: 'New rule',
+        verdict: like?.verdict ?? 'drop',
+        enabled: true,
+      };
+      const refused = await send({ kind: 'insertRules', rules: [fresh], place: to });
+      if (!refused) {
+        select(fresh.id);
+        live.current.hooks.scrollTo(fresh.id);
+        setEditing({ id: fresh.id, part: 'name', seen: draft().version });
+      }
+    };
+
+    return {
+      focus(id, how = 'alone') {
+        const { order: shown, selection: now } = live.current;
+        if (how === 'alone') {
+          select(id);
+        } else if (how === 'toggle') {
+          const ids = new Set(now.ids);
+          if (!ids.delete(id)) ids.add(id);
+          setSelection({ focus: id, ids });
+        } else {
+          const from = shown.indexOf(now.focus ?? id);
+          const to = shown.indexOf(id);
+          const ids = new Set(now.ids);
+          for (let i = Math.min(from, to); i <= Math.max(from, to); i++) ids.add(shown[i]!);
+          setSelection({ focus: id, ids });
+        }
+      },
+      startEdit: (id, part) => setEditing({ id, part, seen: draft().version }),
+      endEdit(go) {
+        const now = live.current.editing;
+        const next = now && go ? ORDER[ORDER.indexOf(now.part) + go] : undefined;
+        if (now && next) {
+          setEditing({ id: now.id, part: next, seen: draft().version });
+        } else {
+          setEditing(null);
+          live.current.hooks.focusGrid();
+        }
+      },
+      rename: (r, name) => change(r.id, (now) => ({ ...now, name }), editingSince()),
+      addChip: (r, chip) => {
+        return withChip(r, chip) === r
+          ? Promise.resolve(null)
+          : change(r.id, (now) => withChip(now, chip), editingSince());
+      },
+      removeChip: (r, chip) => change(r.id, (now) => withoutChip(now, chip), editingSince()),
+      nameLiteral: (r, chip) => live.current.hooks.nameLiteral(r, chip),
+      setVerdict: (r, verdict) => void change(r.id, (now) => ({ ...now, verdict })),
+      setLogging: (r, log) => void change(r.id, (now) => ({ ...now, log })),
+      setNote: (r, note) => change(r.id, (now) => ({ ...now, note })),
+      insert: (where, id) => void insertAt({ [where]: id }, rule(id)),
+      insertInto: (sectionId) => void insertAt({ endOf: sectionId }, undefined),
+      clone(id) {
+        const ids = group(id);
+        const copies = ids.map((one) => ({ ...rule(one)!, id: newId() }));
+        const below = ids[ids.length - 1]!;
+        void send({ kind: 'insertRules', rules: copies, place: { below } }).then((refused) => {
+          if (!refused) {
+            setSelection({ focus: copies[0]!.id, ids: new Set(copies.map((r) => r.id)) });
+            live.current.hooks.scrollTo(copies[0]!.id);
+            live.current.hooks.announce(`${many(ids)} cloned.`);
+          }
+        });
+      },
+      toggle(id) {
+        const rules = group(id).map((one) => rule(one)!);
+        const enabled = rule(id)?.enabled === false;
+        void send({
+          kind: 'replaceRules',
+          rules: rules.map((r) => ({ ...r, enabled })),
+        }).then((refused) => {
+          if (!refused) {
+            live.current.hooks.announce(
+              `${many(rules.map((r) => r.id))} ${enabled ? 'enabled' : 'disabled'}.`,
+            );
+          }
+        });
+      },
+      remove(id) {
+        const ids = group(id);
+        const shown = live.current.order;
+        const next = shown
+          .slice(shown.indexOf(ids[ids.length - 1]!) + 1)
+          .find((r) => !ids.includes(r));
+        const before = shown.slice(0, shown.indexOf(ids[0]!)).pop();
+        void send({ kind: 'deleteRules', ids }).then((refused) => {
+          if (!refused) {
+            const now = next ?? before;
+            setSelection({ focus: now ?? null, ids: new Set(now ? [now] : []) });
+            live.current.hooks.focusGrid();
+            live.current.hooks.announce(`${many(ids)} deleted. Ctrl+Z brings it back.`);
+          }
+        });
+      },
+      step(id, direction) {
+        const ids = group(id);
+        const to = stepPlace(draft(), ids, direction);
+        if (to) void place(ids, to);
+      },
+      moveTo: (id, to) => void place(group(id), to),
+      moveToEdge(id, edge) {
+        const sections = sectionsOf(draft());
+        const section = edge === 'top' ? sections[0] : sections[sections.length - 1];
+        if (section) {
+          void place(group(id), edge === 'top' ? { startOf: section.id } : { endOf: section.id });
+        }
+      },
+      probe: (line) => live.current.hooks.probe(line),
+    };
+  }, []);
+
+  return { actions, selection, setSelection, editing, setEditing };
+}
+
+function reason(body: { detail: string; faults?: { expected: string; found: string }[] }): string {
+  const fault = body.faults?.[0];
+  return fault ? `Expected ${fault.expected}; found ${fault.found}.` : body.detail;
+}
