@@ -3,7 +3,7 @@ import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['dist', 'src/api/schema.ts'] },
+  { ignores: ['dist', 'target', 'src/api/schema.ts'] },
   js.configs.recommended,
   ...tseslint.configs.recommended,
   {

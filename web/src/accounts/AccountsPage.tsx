@@ -45,7 +45,8 @@ export default function AccountsPage() {
               ))}
             </select>
             <Button
-              className="ml-auto px-2 py-0 text-[12px]"
+              small
+              className="ml-auto"
               onClick={() =>
                 void run(() => api.changeAccount(account.name, { disabled: !account.disabled }))
               }

@@ -93,11 +93,11 @@ export function longFinding(
     default:
       return standing.share === 1
         ? 'Nothing above takes anything from it.'
-        : `About ${percent(standing.share ?? 0)} of its match still gets to it (± ${percent(standing.uncertainty ?? 0)}); the rules above take the rest.`;
+        : `About ${percent(standing.share ?? 0)} of its match still gets to it (±\u00a0${percent(standing.uncertainty ?? 0)}); the rules above take the rest.`;
   }
 }
 
-const percent = (share: number) => `${Math.round(share * 100)} %`;
+const percent = (share: number) => `${Math.round(share * 100)}\u00a0%`;
 
 /** How many of the ten holes of the mesh are open: 0 and 10 are exact. */
 export function openHoles(standing: Standing | undefined): number {

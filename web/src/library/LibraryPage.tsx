@@ -64,10 +64,7 @@ export default function LibraryPage({
               <h2 className="font-semibold">{title}</h2>
               <span className="text-[12px] text-dim">{objects.length}</span>
               {mayEdit && (
-                <Button
-                  className="ml-auto py-0 text-[12px]"
-                  onClick={() => setOpen({ kind, object: null })}
-                >
+                <Button small className="ml-auto" onClick={() => setOpen({ kind, object: null })}>
                   New {kind}
                 </Button>
               )}
@@ -101,14 +98,11 @@ export default function LibraryPage({
                   />
                   {mayEdit && (
                     <span className="flex w-[110px] shrink-0 justify-end gap-1">
-                      <Button
-                        className="px-2 py-0 text-[12px]"
-                        onClick={() => setOpen({ kind, object })}
-                      >
+                      <Button small onClick={() => setOpen({ kind, object })}>
                         Edit
                       </Button>
                       <Button
-                        className="px-2 py-0 text-[12px]"
+                        small
                         aria-label={`Delete ${object.name}`}
                         onClick={() => void remove(kind, object.name)}
                       >

@@ -31,7 +31,7 @@ export interface StripProps {
   actions: RuleActions;
 }
 
-const ROOM: Record<Part, number> = { from: 205, to: 195, for: 210 };
+const ROOM: Record<Part, number> = { from: 210, to: 198, for: 212 };
 const VERDICTS: Verdict[] = ['allow', 'drop', 'reject', 'caution'];
 const VERDICT_CLASS: Record<Verdict, string> = {
   allow: 'text-allow',
@@ -127,7 +127,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
             {rule.log && <span>log {rule.log}</span>}
           </span>
         </div>
-        <div className="mt-[2px] grid grid-cols-[minmax(0,11fr)_minmax(0,10fr)_minmax(0,11fr)] gap-x-2">
+        <div className="mt-[2px] grid grid-cols-[minmax(0,11fr)_minmax(0,10fr)_minmax(0,11fr)] items-start gap-x-2">
           {PARTS.map((part) => (
             <PartCell
               key={part}
@@ -223,11 +223,13 @@ function PartCell({
   return (
     <div
       data-part={part}
-      className={`flex min-w-0 flex-wrap items-center gap-1 ${rule.enabled === false ? 'opacity-75' : ''}`}
+      className={`relative flex min-w-0 items-center gap-1 ${unfolded ? 'flex-wrap' : 'overflow-hidden'} ${
+        rule.enabled === false ? 'opacity-75' : ''
+      }`}
       onDoubleClick={() => mayEdit && actions.startEdit(rule.id, part)}
     >
       <span
-        className={`text-[12px] text-dim ${chips.length ? '' : 'opacity-0 group-hover:opacity-100'}`}
+        className={`shrink-0 text-[12px] text-dim ${chips.length ? '' : 'opacity-0 group-hover:opacity-100'}`}
       >
         {part}
       </span>
@@ -269,7 +271,9 @@ function PartCell({
             actions.focus(rule.id);
             actions.startEdit(rule.id, part);
           }}
-          className="cursor-pointer rounded border border-dashed border-dim px-1 text-[12px] leading-4 text-dim opacity-0 group-hover:opacity-100 focus:opacity-100"
+          className={`cursor-pointer rounded border border-dashed border-dim bg-sheet px-1 text-[12px] leading-4 text-dim opacity-0 group-hover:opacity-100 focus:opacity-100 ${
+            chips.length ? 'absolute top-[2px] right-0' : ''
+          }`}
         >
           {chips.length
             ? '+'

@@ -107,7 +107,7 @@ export function SectionHead({
         )}
       </div>
       <div role="gridcell" className="h-full w-[150px] shrink-0">
-        <Wall verdict="drop" gate="gone" />
+        <div aria-hidden className="ml-[26px] h-full w-[7px] bg-wall" />
       </div>
     </div>
   );

@@ -58,7 +58,7 @@ export function withoutChip(rule: Rule, chip: Chip): Rule {
 
 /** How many chips fit into about `room` pixels; at least one. */
 // Widths in pixels of what a chip is made of, on the generous side.
-const CHARACTER = 6.5;
+const CHARACTER = 6.3;
 const CHIP = 16;
 const NOT = 24;
 

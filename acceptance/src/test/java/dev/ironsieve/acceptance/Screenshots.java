@@ -1,8 +1,6 @@
 package dev.ironsieve.acceptance;
 
-import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.AriaRole;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -29,6 +27,11 @@ public final class Screenshots {
     List<String> only = List.of(args).subList(2, args.length);
     try (Browser browser = new Browser()) {
       Screenshots shots = new Screenshots(args[0], Path.of(args[1]), browser);
+      if (only.isEmpty() || only.contains("sign-in")) {
+        Page page = browser.open(shots.address);
+        page.getByLabel("Name").waitFor();
+        shots.shoot(page, "sign-in");
+      }
       shots
           .pictures()
           .forEach(
@@ -44,75 +47,66 @@ public final class Screenshots {
     }
   }
 
-  private Map<String, Consumer<Page>> pictures() {
-    Map<String, Consumer<Page>> out = new LinkedHashMap<>();
-    out.put("rules", page -> rule(page, "h12").click());
+  private Map<String, Consumer<BenchPage>> pictures() {
+    Map<String, Consumer<BenchPage>> out = new LinkedHashMap<>();
+    out.put("rules", bench -> bench.focus("h12"));
     out.put(
         "probe",
-        page -> {
-          page.getByLabel("Probe", new Page.GetByLabelOptions().setExact(true))
-              .fill("from 10.1.201.9 to 10.4.3.7 tcp/9100");
-          page.getByText("by rule 17").waitFor();
-          page.keyboard().press("Escape");
-          page.keyboard().press("Escape");
+        bench -> {
+          bench.probe("from 10.1.201.9 to 10.4.3.7 tcp/9100");
+          bench.page().getByText("rule 17", new Page.GetByTextOptions().setExact(true)).waitFor();
+          bench.button("rule 17").click();
         });
     out.put(
         "edit",
-        page -> {
-          rule(page, "h09").click();
-          page.keyboard().press("f");
-          page.keyboard().type("o");
+        bench -> {
+          bench.focus("h09");
+          bench.press("f");
+          bench.type("o");
         });
     out.put(
         "commands",
-        page -> {
-          rule(page, "h09").click();
-          page.keyboard().press("Control+k");
-          page.getByRole(AriaRole.DIALOG).waitFor();
-          page.keyboard().type("kiosk");
+        bench -> {
+          bench.focus("h09");
+          bench.press("Control+k");
+          bench.dialog().waitFor();
+          bench.type("kiosk");
         });
     out.put(
         "dark",
-        page -> {
-          page.getByLabel("Light or dark").click();
-          rule(page, "h12").click();
-          page.keyboard().press("w");
-          page.getByText("by rule 11").waitFor();
+        bench -> {
+          bench.button("Light or dark").click();
+          bench.focus("h12");
+          bench.press("w");
+          bench.button("rule 11").waitFor();
         });
-    out.put(
-        "library",
-        page ->
-            page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Library"))
-                .click());
+    out.put("library", bench -> bench.button("Library").click());
     out.put(
         "history",
-        page -> {
-          rule(page, "h21").click();
-          page.keyboard().press("Alt+ArrowDown");
-          page.waitForTimeout(300);
-          page.keyboard().press("Control+/");
-          page.waitForTimeout(300);
-          page.keyboard().press("Control+z");
-          page.waitForTimeout(300);
-          page.keyboard().press("Control+z");
-          page.waitForTimeout(300);
-          page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("History")).click();
-          page.getByText("undo:").first().waitFor();
+        bench -> {
+          bench.focus("h09");
+          for (String keys : List.of("Alt+ArrowDown", "Control+/", "Control+z", "Control+z")) {
+            bench.press(keys);
+            bench.page().waitForTimeout(300);
+          }
+          bench.button("History").click();
+          bench.page().getByText("undo:").first().waitFor();
         });
     return out;
   }
 
-  private static Locator rule(Page page, String id) {
-    return page.locator("[data-rule=" + id + "]");
-  }
-
-  private void take(String name, Consumer<Page> scene) {
+  private void take(String name, Consumer<BenchPage> scene) {
     Page page = browser.signedIn(address, "ruth.okell");
-    rule(page, "h01").waitFor();
-    scene.accept(page);
+    BenchPage bench = new BenchPage(page);
+    bench.rule("h01").waitFor();
+    scene.accept(bench);
     page.mouse().move(640, 790);
     page.waitForTimeout(500);
-    page.screenshot(new Page.ScreenshotOptions().setPath(folder.resolve(name + ".png")));
+    shoot(page, name);
     page.context().close();
+  }
+
+  private void shoot(Page page, String name) {
+    page.screenshot(new Page.ScreenshotOptions().setPath(folder.resolve(name + ".png")));
   }
 }

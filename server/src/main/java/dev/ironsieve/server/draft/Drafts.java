@@ -329,7 +329,7 @@ public class Drafts {
   }
 
   /** Forgets what is in memory; the next question derives it from the store again. */
-  void forget() {
+  public void forget() {
     live.clear();
   }
 }

@@ -22,7 +22,6 @@ public class Pages {
       "default-src 'none'; script-src 'self'; connect-src 'self'; img-src 'self' data:;"
           + " font-src 'self'; style-src 'self' 'nonce-%s'; base-uri 'none';"
           + " form-action 'self'; frame-ancestors 'none'";
-  private static final int AFTER_EVERYTHING = 100_000;
 
   private final SecureRandom random = new SecureRandom();
 
@@ -51,8 +50,8 @@ public class Pages {
   }
 
   void index(@Observes Router router) {
-    router.getWithRegex("/(?!api/|api$|assets/|q/).*").order(AFTER_EVERYTHING).handler(this::page);
-    router.get("/").order(-1).handler(this::page);
+    // Before the other routes, which would answer 404; the app's own addresses are all of these.
+    router.getWithRegex("/(setup|rulebases/.*)?").order(-1).handler(this::page);
   }
 
   private void page(RoutingContext context) {

@@ -1,0 +1,59 @@
+package dev.ironsieve.acceptance;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
+import java.util.stream.Collectors;
+
+/** The bench on a page, in the words of its users. */
+record BenchPage(Page page) {
+  Locator rule(String id) {
+    return page.locator("[data-rule=" + id + "]");
+  }
+
+  /** Puts the focus on a rule, as a click beside its words does. */
+  void focus(String id) {
+    rule(id).click();
+  }
+
+  void press(String keys) {
+    page.keyboard().press(keys);
+  }
+
+  void type(String text) {
+    page.keyboard().type(text);
+  }
+
+  Locator probeBox() {
+    return page.getByRole(
+        AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Probe").setExact(true));
+  }
+
+  void probe(String line) {
+    probeBox().fill(line);
+    press("Escape");
+    press("Escape");
+  }
+
+  Locator probeAnswer() {
+    return page.locator("section[aria-label=Probe] [aria-live=polite]");
+  }
+
+  Locator button(String name) {
+    return page.getByRole(
+        AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+  }
+
+  Locator dialog() {
+    return page.getByRole(AriaRole.DIALOG);
+  }
+
+  /** The ids of the rules that are on screen, from top to bottom. */
+  List<String> order() {
+    return page.locator("[data-rule]").all().stream()
+        .sorted((a, b) -> Double.compare(a.boundingBox().y, b.boundingBox().y))
+        .map(strip -> strip.getAttribute("data-rule"))
+        .collect(Collectors.toList());
+  }
+}

@@ -1,0 +1,13 @@
+package dev.ironsieve.server;
+
+import dev.ironsieve.server.draft.Drafts;
+import io.quarkus.arc.Arc;
+
+/** Makes the server drop what it holds in memory, as a restart would. */
+final class Forgetting {
+  private Forgetting() {}
+
+  static void drafts() {
+    Arc.container().instance(Drafts.class).get().forget();
+  }
+}

@@ -1,0 +1,88 @@
+package dev.ironsieve.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.path.json.JsonPath;
+import io.restassured.response.Response;
+import io.restassured.specification.RequestSpecification;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+/** Every operation of the description, by everyone who may not. */
+@QuarkusTest
+class RolesTest {
+  private static final Set<String> OPEN =
+      Set.of("POST /api/session", "DELETE /api/session", "POST /api/setup");
+
+  record Operation(String method, String path) {
+    String name() {
+      return method + " " + path;
+    }
+
+    Response send(RequestSpecification as) {
+      String filled = path.replace("{rulebase}", "1").replace("{name}", "nobody.here");
+      return as.body("{}").request(method, filled);
+    }
+
+    boolean changes() {
+      return !method.equals("GET") && !path.endsWith("/probe");
+    }
+  }
+
+  private static List<Operation> operations() {
+    JsonPath description =
+        Client.anonymous().accept("application/json").get("/api/openapi?format=json").jsonPath();
+    Map<String, Map<String, Object>> paths = description.getMap("paths");
+    List<Operation> out = new ArrayList<>();
+    paths.forEach(
+        (path, methods) ->
+            methods.keySet().forEach(m -> out.add(new Operation(m.toUpperCase(), path))));
+    return out;
+  }
+
+  @Test
+  void nobodyGetsAnywhereWithoutASession() {
+    List<Operation> all = operations();
+    assertThat(all).hasSizeGreaterThan(15);
+    for (Operation operation : all) {
+      if (!OPEN.contains(operation.name())) {
+        assertThat(operation.send(Client.anonymous()).statusCode())
+            .as(operation.name())
+            .isEqualTo(401);
+      }
+    }
+  }
+
+  @Test
+  void viewersChangeNothingAndOnlyAdminsSeeAccounts() {
+    Client viewer = Client.signedIn("ines.calder");
+    Client editor = Client.signedIn("tomas.wren");
+    int refused = 0;
+    for (Operation operation : operations()) {
+      if (OPEN.contains(operation.name()) || operation.path().endsWith("/events")) {
+        continue;
+      }
+      boolean accounts = operation.path().startsWith("/api/accounts");
+      if (accounts) {
+        assertThat(operation.send(editor.request()).statusCode())
+            .as(operation.name())
+            .isEqualTo(403);
+      }
+      if (accounts || operation.changes()) {
+        assertThat(operation.send(viewer.request()).statusCode())
+            .as(operation.name())
+            .isEqualTo(403);
+        refused++;
+      } else {
+        assertThat(operation.send(viewer.request()).statusCode())
+            .as(operation.name())
+            .isNotIn(401, 403);
+      }
+    }
+    assertThat(refused).isGreaterThanOrEqualTo(8);
+  }
+}
