@@ -18,7 +18,8 @@ import { flipTheme } from './theme';
 const Library = lazy(() => import('../library/LibraryPage'));
 const History = lazy(() => import('../history/HistoryPage'));
 const Accounts = lazy(() => import('../accounts/AccountsPage'));
-const Palette = lazy(() => import('../palette/Palette'));
+const loadPalette = () => import('../palette/Palette');
+const Palette = lazy(loadPalette);
 const KeyList = lazy(() => import('../palette/KeyList'));
 const ImportDialog = lazy(() =>
   import('./ImportDialog').then((m) => ({ default: m.ImportDialog })),
@@ -112,6 +113,12 @@ export default function Workbench() {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, [opened, editable, undo]);
+
+  // Not needed for the first look, but at once when it is asked for.
+  useEffect(() => {
+    const timer = setTimeout(() => void loadPalette(), 300);
+    return () => clearTimeout(timer);
+  }, []);
 
   useEffect(() => {
     document.title = draft ? `${draft.name} · Iron Sieve` : 'Iron Sieve';

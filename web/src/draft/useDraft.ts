@@ -82,22 +82,35 @@ export function useDraft(id: number): DraftHandle {
   );
 
   useEffect(() => {
-    const events = new EventSource(api.eventsUrl(id));
+    let events: EventSource;
     let lost = false;
-    events.addEventListener('change', (e) => take(JSON.parse(e.data as string) as Change));
-    events.addEventListener('presence', (e) =>
-      setPeople((JSON.parse(e.data as string) as { people: string[] }).people),
-    );
-    events.onerror = () => {
-      lost = true;
+    let again: ReturnType<typeof setTimeout>;
+    const open = () => {
+      events = new EventSource(api.eventsUrl(id));
+      listen();
     };
-    events.onopen = () => {
-      if (lost) {
-        lost = false;
-        void cache.invalidateQueries({ queryKey: draftKey(id) });
-      }
+    const listen = () => {
+      events.addEventListener('change', (e) => take(JSON.parse(e.data as string) as Change));
+      events.addEventListener('presence', (e) =>
+        setPeople((JSON.parse(e.data as string) as { people: string[] }).people),
+      );
+      events.onerror = () => {
+        lost = true;
+        // A browser tries again by itself only after a broken connection, not after a refusal.
+        if (events.readyState === EventSource.CLOSED) again = setTimeout(open, RETRY_MS);
+      };
+      events.onopen = () => {
+        if (lost) {
+          lost = false;
+          void cache.invalidateQueries({ queryKey: draftKey(id) });
+        }
+      };
     };
-    return () => events.close();
+    open();
+    return () => {
+      clearTimeout(again);
+      events.close();
+    };
   }, [cache, id, take]);
 
   /** Requests go one after the other; one that finds no server waits and is tried again. */

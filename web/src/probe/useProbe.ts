@@ -23,7 +23,9 @@ export function useProbe(
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 10_000,
-    retry: false,
+    // What the server refuses it refuses again; what it cannot answer now it may answer soon.
+    retry: (count, error) => !(error instanceof Problem) && count < 60,
+    retryDelay: 1500,
   });
   if (settled === '' || line.trim() === '') {
     return { answer: undefined, error: null };

@@ -35,22 +35,27 @@ export function ChipEditor({
   const options = useMemo(() => complete(draft, part, query), [draft, part, query]);
   const at = Math.min(active, Math.max(0, options.length - 1));
 
-  const add = async (option: Option | undefined) => {
+  const add = async (option: Option | undefined): Promise<string | null> => {
     if (!option) {
       setError(
         query.trim()
           ? `Nothing is called "${query.trim()}", and it is no ${part === 'for' ? 'service like tcp/8443' : 'address like 10.4.0.0/16'}.`
           : null,
       );
-      return;
+      return 'nothing fits';
     }
+    // The box is free for the next one at once; what is refused comes back, if it still is.
+    const typed = text;
+    setText('');
+    setActive(0);
+    setError(null);
     const { criterion, text: chosen } = option;
     const refused = await actions.addChip(rule, { criterion, text: chosen, except });
-    setError(refused);
-    if (!refused) {
-      setText('');
-      setActive(0);
+    if (refused) {
+      setText((now) => now || typed);
+      setError(`${chosen}: ${refused}`);
     }
+    return refused;
   };
 
   const onKeyDown = (e: React.KeyboardEvent) => {
@@ -75,7 +80,12 @@ export function ChipEditor({
       case 'Tab':
         e.preventDefault();
         if (query.trim()) {
-          void add(options[at]).then(() => options[at] && actions.endEdit(e.shiftKey ? -1 : 1));
+          const go = e.shiftKey ? -1 : 1;
+          const chosen = options[at];
+          // What exists by name cannot be refused; a literal can, and keeps the box till it is not.
+          const added = add(chosen);
+          if (chosen && chosen.kind !== 'literal') actions.endEdit(go);
+          else void added.then((refused) => refused ?? actions.endEdit(go));
         } else {
           actions.endEdit(e.shiftKey ? -1 : 1);
         }

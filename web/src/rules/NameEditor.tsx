@@ -1,6 +1,11 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 
-/** A name in place. Enter and Tab save it, Escape leaves it as it was. */
+const MOST = 100;
+
+/**
+ * A name in place. Enter and Tab save it, Escape leaves it as it was. What cannot be a name is said
+ * at once; all else is sent while the person goes on.
+ */
 export function NameEditor({
   label,
   name,
@@ -9,15 +14,24 @@ export function NameEditor({
 }: {
   label: string;
   name: string;
-  onDone(name: string): Promise<string | null>;
+  onDone(name: string): void;
   onEnd(go?: 1 | -1): void;
 }) {
   const [text, setText] = useState(name);
   const [error, setError] = useState<string | null>(null);
-  const save = async (go?: 1 | -1) => {
-    const refused = text.trim() === name ? null : await onDone(text);
-    if (refused) setError(refused);
-    else onEnd(go);
+  const over = useRef(false);
+  const end = (go?: 1 | -1) => {
+    over.current = true;
+    onEnd(go);
+  };
+  const save = (go?: 1 | -1) => {
+    if (over.current) return;
+    if (!text.trim()) {
+      setError('A name has 1 to 100 characters.');
+      return;
+    }
+    if (text.trim() !== name) onDone(text.trim());
+    end(go);
   };
   return (
     <span className="min-w-0 flex-1">
@@ -26,18 +40,18 @@ export function NameEditor({
         aria-label={label}
         aria-invalid={error !== null}
         value={text}
-        maxLength={100}
+        maxLength={MOST}
         onFocus={(e) => e.target.select()}
         onChange={(e) => setText(e.target.value)}
         onClick={(e) => e.stopPropagation()}
-        onBlur={() => void save()}
+        onBlur={() => save()}
         onKeyDown={(e) => {
           e.stopPropagation();
-          if (e.key === 'Escape') onEnd();
-          if (e.key === 'Enter') void save();
+          if (e.key === 'Escape') end();
+          if (e.key === 'Enter') save();
           if (e.key === 'Tab') {
             e.preventDefault();
-            void save(e.shiftKey ? -1 : 1);
+            save(e.shiftKey ? -1 : 1);
           }
         }}
         className="w-full rounded border border-accent px-1 font-semibold"

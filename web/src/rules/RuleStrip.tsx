@@ -101,7 +101,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
             <NameEditor
               label={`Name of rule ${number}`}
               name={rule.name}
-              onDone={(name) => actions.rename(rule, name)}
+              onDone={(name) => void actions.rename(rule, name)}
               onEnd={actions.endEdit}
             />
           ) : (

@@ -122,13 +122,17 @@ export function RulesPage({
     requestAnimationFrame(() => scroller.current?.focus({ preventScroll: true }));
   }, []);
 
-  const { actions, selection, setSelection, editing, setEditing } = useRuleActions(handle, order, {
-    probe: onProbe,
-    announce,
-    nameLiteral: (rule, chip) => setNaming({ rule, chip }),
-    scrollTo,
-    focusGrid,
-  });
+  const { actions, selection, setSelection, editing, setEditing, inserting } = useRuleActions(
+    handle,
+    order,
+    {
+      probe: onProbe,
+      announce,
+      nameLiteral: (rule, chip) => setNaming({ rule, chip }),
+      scrollTo,
+      focusGrid,
+    },
+  );
 
   const goTo = useCallback(
     (id: string) => {
@@ -195,6 +199,10 @@ export function RulesPage({
   };
 
   const onKeyDown = (e: React.KeyboardEvent) => {
+    if (inserting.current) {
+      e.preventDefault();
+      return;
+    }
     const at = order.indexOf(selection.focus ?? '');
     const go = (to: number) => {
       const id = order[Math.max(0, Math.min(order.length - 1, to))];

@@ -35,10 +35,10 @@ export function SectionHead({
   const { setNodeRef } = useDroppable({ id: `section:${section.id}` });
   const [renaming, setRenaming] = useState(false);
   const [error, setError] = useState<string | null>(null);
-  const rename = async (name: string) => {
-    const problem = await handle.edit({ kind: 'renameSection', id: section.id, name });
-    return problem?.message ?? null;
-  };
+  const rename = (name: string) =>
+    void handle
+      .edit({ kind: 'renameSection', id: section.id, name })
+      .then((problem) => setError(problem?.message ?? null));
   const addSection = () => {
     const id = crypto.randomUUID().slice(0, 8);
     void handle.edit({ kind: 'insertSection', id, name: 'New section', before: section.id });

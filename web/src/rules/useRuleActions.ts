@@ -59,6 +59,8 @@ export function useRuleActions(
     live.current = { handle, order, selection, editing, hooks };
   });
 
+  const inserting = useRef(false);
+
   const actions = useMemo<RuleActions>(() => {
     const draft = () => live.current.handle.latest();
     const rule = (id: string) => allRules(draft()).find((r) => r.id === id);
@@ -106,7 +108,10 @@ export function useRuleActions(
         verdict: like?.verdict ?? 'drop',
         enabled: true,
       };
+      // Until its name can be typed, keys must not be taken for commands.
+      inserting.current = true;
       const refused = await send({ kind: 'insertRules', rules: [fresh], place: to });
+      inserting.current = false;
       if (!refused) {
         select(fresh.id);
         live.current.hooks.scrollTo(fresh.id);
@@ -214,7 +219,7 @@ export function useRuleActions(
     };
   }, []);
 
-  return { actions, selection, setSelection, editing, setEditing };
+  return { actions, selection, setSelection, editing, setEditing, inserting };
 }
 
 function reason(body: { detail: string; faults?: { expected: string; found: string }[] }): string {

@@ -3,6 +3,7 @@ package dev.ironsieve.acceptance;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.net.URI;
 import java.util.List;
 import java.util.stream.Collectors;
 
@@ -47,6 +48,32 @@ record BenchPage(Page page) {
 
   Locator dialog() {
     return page.getByRole(AriaRole.DIALOG);
+  }
+
+  /** Adds a rulebase from a document by the REST interface, and opens it at a rule. */
+  void readIn(String name, String document, String rule) {
+    Object id =
+        page.evaluate(
+            """
+            async ([name, document]) => {
+              const answer = await fetch(`/api/rulebases/import?name=${name}`, {
+                method: 'POST',
+                headers: { 'X-Iron-Sieve': 'test', 'Content-Type': 'application/json' },
+                body: document,
+              });
+              return (await answer.json()).id;
+            }
+            """,
+            List.of(name, document));
+    page.navigate(URI.create(page.url()).resolve("/rulebases/" + id + "/rules").toString());
+    rule(rule).waitFor();
+  }
+
+  /** Opens the address of a rule, as a colleague would who was sent it. */
+  void open(String id) {
+    page.navigate(page.url().replaceAll("\\?.*", "") + "?rule=" + id);
+    rule(id).waitFor();
+    rule(id).click();
   }
 
   /** The ids of the rules that are on screen, from top to bottom. */

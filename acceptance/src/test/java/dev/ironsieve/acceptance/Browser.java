@@ -13,6 +13,7 @@ import java.util.Map;
 
 /** Debian's Chromium without a screen, driven by Playwright. */
 final class Browser implements AutoCloseable {
+  private static final int PATIENCE_MILLIS = 8000;
   private static final String PASSWORD = "brindlemere-demo";
 
   private final Playwright playwright;
@@ -48,6 +49,7 @@ final class Browser implements AutoCloseable {
                 .setViewportSize(1280, 800)
                 .setReducedMotion(ReducedMotion.REDUCE));
     Page page = context.newPage();
+    page.setDefaultTimeout(PATIENCE_MILLIS);
     page.onPageError(complaints::add);
     page.onConsoleMessage(
         message -> {
@@ -64,8 +66,9 @@ final class Browser implements AutoCloseable {
   /** A page on which an account of the demo is signed in. */
   Page signedIn(String address, String name) {
     Page page = open(address);
-    page.getByLabel("Name").fill(name);
-    page.getByLabel("Password").fill(PASSWORD);
+    Page.GetByLabelOptions exactly = new Page.GetByLabelOptions().setExact(true);
+    page.getByLabel("Name", exactly).fill(name);
+    page.getByLabel("Password", exactly).fill(PASSWORD);
     page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Sign in")).click();
     return page;
   }

@@ -29,7 +29,7 @@ public final class Screenshots {
       Screenshots shots = new Screenshots(args[0], Path.of(args[1]), browser);
       if (only.isEmpty() || only.contains("sign-in")) {
         Page page = browser.open(shots.address);
-        page.getByLabel("Name").waitFor();
+        page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).waitFor();
         shots.shoot(page, "sign-in");
       }
       shots

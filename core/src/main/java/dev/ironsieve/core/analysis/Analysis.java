@@ -11,6 +11,8 @@ import dev.ironsieve.core.space.Resolution;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -142,7 +144,7 @@ final class Analysis {
     List<String> causes =
         blame.rules().stream().mapToObj(number -> rules.get(number).id()).toList();
     Budget verdictBudget = new Budget(steps);
-    for (Candidate other : above) {
+    for (Candidate other : blamedFirst(above, blame.rules())) {
       if (rules.get(other.rule()).verdict() == rules.get(rule).verdict()) {
         continue;
       }
@@ -172,6 +174,13 @@ final class Analysis {
         blame.smallest(),
         space.connection(point),
         decidedBy);
+  }
+
+  /** So that the witness is, where there is one, a rule's that is blamed anyway. */
+  private static List<Candidate> blamedFirst(List<Candidate> above, BitSet blamed) {
+    List<Candidate> out = new ArrayList<>(above);
+    out.sort(Comparator.comparing(candidate -> !blamed.get(candidate.rule())));
+    return out;
   }
 
   /** A point of the target that {@code other} decides, or null if there is none (or no budget). */

@@ -1,0 +1,111 @@
+package dev.ironsieve.acceptance;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** The arrows between modules and packages, which never turn back. */
+class ModulesTest {
+  private static final JavaClasses CLASSES =
+      new ClassFileImporter()
+          .withImportOption(new ImportOption.DoNotIncludeTests())
+          .importPaths(
+              List.of("core", "formats", "server", "cli", "bench").stream()
+                  .map(module -> Path.of("..", module, "target", "classes"))
+                  .toList());
+
+  @Test
+  void modulesUseWhatStandsBelowThem() {
+    layeredArchitecture()
+        .consideringOnlyDependenciesInAnyPackage("dev.ironsieve..")
+        .layer("core")
+        .definedBy("dev.ironsieve.core..")
+        .layer("formats")
+        .definedBy("dev.ironsieve.formats..")
+        .layer("server")
+        .definedBy("dev.ironsieve.server..")
+        .layer("cli")
+        .definedBy("dev.ironsieve.cli..")
+        .layer("bench")
+        .definedBy("dev.ironsieve.bench..")
+        .whereLayer("formats")
+        .mayOnlyBeAccessedByLayers("server", "cli", "bench")
+        .whereLayer("server")
+        .mayNotBeAccessedByAnyLayer()
+        .whereLayer("cli")
+        .mayNotBeAccessedByAnyLayer()
+        .whereLayer("bench")
+        .mayNotBeAccessedByAnyLayer()
+        .whereLayer("core")
+        .mayOnlyBeAccessedByLayers("formats", "server", "cli", "bench")
+        .check(CLASSES);
+  }
+
+  @Test
+  void theCoreIsPlainJavaWithoutInputOutputOrAClock() {
+    classes()
+        .that()
+        .resideInAPackage("dev.ironsieve.core..")
+        .should()
+        .onlyDependOnClassesThat()
+        .resideInAnyPackage("dev.ironsieve.core..", "java.lang..", "java.util..")
+        .check(CLASSES);
+    noClasses()
+        .that()
+        .resideInAPackage("dev.ironsieve.core..")
+        .should()
+        .callMethod(System.class, "currentTimeMillis")
+        .orShould()
+        .callMethod(System.class, "nanoTime")
+        .check(CLASSES);
+  }
+
+  @Test
+  void packagesOfTheCoreFormNoCircle() {
+    slices().matching("dev.ironsieve.core.(*)..").should().beFreeOfCycles().check(CLASSES);
+    noClasses()
+        .that()
+        .resideInAPackage("dev.ironsieve.core.sets..")
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage(
+            "dev.ironsieve.core.model..",
+            "dev.ironsieve.core.space..",
+            "dev.ironsieve.core.analysis..")
+        .check(CLASSES);
+    noClasses()
+        .that()
+        .resideInAPackage("dev.ironsieve.core.space..")
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage(
+            "dev.ironsieve.core.matcher..",
+            "dev.ironsieve.core.analysis..",
+            "dev.ironsieve.core.edit..",
+            "dev.ironsieve.core.text..")
+        .check(CLASSES);
+  }
+
+  @Test
+  void onlyStoresSpeakSql() {
+    noClasses()
+        .that()
+        .resideInAPackage("dev.ironsieve.server..")
+        .and()
+        .haveSimpleNameNotEndingWith("Store")
+        .and()
+        .resideOutsideOfPackage("dev.ironsieve.server.jdbc..")
+        .should()
+        .dependOnClassesThat()
+        .haveFullyQualifiedName("java.sql.ResultSet")
+        .check(CLASSES);
+  }
+}

@@ -1,0 +1,113 @@
+package dev.ironsieve.acceptance;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.concurrent.TimeUnit;
+
+/** The packaged server with the demo's data, on a database of its own that is made anew. */
+final class Server implements AutoCloseable {
+  private static final Path JAR = Path.of("../server/target/quarkus-app/quarkus-run.jar");
+  private static final Duration PATIENCE = Duration.ofSeconds(60);
+
+  private final String database;
+  private final int port;
+  private Process process;
+
+  /**
+   * @param name name of the database, which is dropped first
+   */
+  Server(String name) {
+    String url = env("IRON_SIEVE_DB_URL", "jdbc:postgresql://127.0.0.1:5432/ironsieve");
+    database = url.substring(0, url.lastIndexOf('/') + 1) + name;
+    try (Connection connection =
+            DriverManager.getConnection(
+                url, env("IRON_SIEVE_DB_USER", "ironsieve"), env("IRON_SIEVE_DB_PASSWORD", ""));
+        Statement statement = connection.createStatement()) {
+      statement.execute("drop database if exists " + name + " with (force)");
+      statement.execute("create database " + name);
+    } catch (SQLException e) {
+      throw new IllegalStateException("no PostgreSQL for the tests; run ./iron-sieve test", e);
+    }
+    try (ServerSocket socket = new ServerSocket(0)) {
+      port = socket.getLocalPort();
+    } catch (IOException e) {
+      throw new UncheckedIOException("finding a free port", e);
+    }
+    start();
+  }
+
+  private static String env(String name, String otherwise) {
+    return System.getenv().getOrDefault(name, otherwise);
+  }
+
+  String address() {
+    return "http://127.0.0.1:" + port;
+  }
+
+  /** Starts the server, again if it was stopped, and waits until it answers. */
+  void start() {
+    String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
+    ProcessBuilder builder = new ProcessBuilder(java, "-jar", JAR.toString());
+    builder.environment().put("IRON_SIEVE_DB_URL", database);
+    builder.environment().put("IRON_SIEVE_PORT", String.valueOf(port));
+    builder.environment().put("IRON_SIEVE_DEMO", "true");
+    Path log = Path.of("target", "server-" + port + ".log");
+    builder
+        .redirectErrorStream(true)
+        .redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile()));
+    try {
+      process = builder.start();
+      Instant deadline = Instant.now().plus(PATIENCE);
+      while (!ready()) {
+        if (!process.isAlive() || Instant.now().isAfter(deadline)) {
+          throw new IllegalStateException("no answer from the server:\n" + Files.readString(log));
+        }
+        Thread.sleep(100);
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException("starting the server", e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException("interrupted while starting the server", e);
+    }
+  }
+
+  private boolean ready() throws InterruptedException {
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create(address() + "/api/health/ready")).build();
+    try (HttpClient client = HttpClient.newHttpClient()) {
+      return client.send(request, HttpResponse.BodyHandlers.discarding()).statusCode() == 200;
+    } catch (IOException e) {
+      return false;
+    }
+  }
+
+  void stop() {
+    process.destroy();
+    try {
+      if (!process.waitFor(20, TimeUnit.SECONDS)) {
+        process.destroyForcibly();
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  @Override
+  public void close() {
+    stop();
+  }
+}

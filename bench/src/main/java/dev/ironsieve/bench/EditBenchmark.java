@@ -1,0 +1,75 @@
+package dev.ironsieve.bench;
+
+import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.analysis.Standing;
+import dev.ironsieve.core.edit.Edit;
+import dev.ironsieve.core.edit.Touched;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import java.util.concurrent.TimeUnit;
+import org.openjdk.jmh.annotations.Benchmark;
+import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.Fork;
+import org.openjdk.jmh.annotations.Level;
+import org.openjdk.jmh.annotations.Measurement;
+import org.openjdk.jmh.annotations.Mode;
+import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Param;
+import org.openjdk.jmh.annotations.Scope;
+import org.openjdk.jmh.annotations.Setup;
+import org.openjdk.jmh.annotations.State;
+import org.openjdk.jmh.annotations.Warmup;
+
+/** From one edit to the new findings; the peer asks every rule anew. */
+@State(Scope.Thread)
+@BenchmarkMode({Mode.SampleTime})
+@OutputTimeUnit(TimeUnit.MILLISECONDS)
+@Warmup(iterations = 3, time = 2)
+@Measurement(iterations = 5, time = 2)
+@Fork(1)
+public class EditBenchmark {
+  @Param({"1000"})
+  private int rules;
+
+  private RulebaseGenerator generator;
+  private Random random;
+  private LiveAnalysis live;
+  private Rulebase base;
+  private Edit edit;
+
+  /** A generated rulebase, analysed once. */
+  @Setup(Level.Trial)
+  public void generate() {
+    generator = new RulebaseGenerator(42);
+    random = new Random(42);
+    base = generator.rulebase(rules);
+    live = new LiveAnalysis(base);
+  }
+
+  /** Another rule gets other criteria each time. */
+  @Setup(Level.Invocation)
+  public void nextEdit() {
+    List<Rule> all = base.rules();
+    String id = all.get(random.nextInt(all.size())).id();
+    edit = new Edit.ReplaceRules(List.of(generator.rule(id)));
+  }
+
+  /** What the bench does. */
+  @Benchmark
+  public Map<String, Standing> live() {
+    Set<String> touched = Touched.ruleIds(edit.touched(base));
+    base = edit.apply(base);
+    return live.update(base, touched);
+  }
+
+  /** The peer: the same edit, and everything anew. */
+  @Benchmark
+  public Map<String, Standing> anew() {
+    base = edit.apply(base);
+    return new LiveAnalysis(base).standings();
+  }
+}

@@ -1,0 +1,60 @@
+package dev.ironsieve.bench;
+
+import java.io.IOException;
+import java.util.Collection;
+import java.util.Map;
+import java.util.TreeMap;
+import org.openjdk.jmh.results.RunResult;
+import org.openjdk.jmh.runner.Runner;
+import org.openjdk.jmh.runner.RunnerException;
+import org.openjdk.jmh.runner.options.CommandLineOptionException;
+import org.openjdk.jmh.runner.options.CommandLineOptions;
+import org.openjdk.jmh.util.Statistics;
+
+/** Runs the benchmarks, and sets each beside its peer. Arguments are those of JMH. */
+public final class Main {
+  private static final Map<String, String> PEERS =
+      Map.of(
+          "EditBenchmark.live", "EditBenchmark.anew",
+          "ProbeBenchmark.decide", "ProbeBenchmark.linearScan",
+          "ProbeBenchmark.trace", "ProbeBenchmark.linearScan");
+
+  private Main() {}
+
+  public static void main(String[] args)
+      throws RunnerException, CommandLineOptionException, IOException {
+    Collection<RunResult> results = new Runner(new CommandLineOptions(args)).run();
+    Map<String, Statistics> all = new TreeMap<>();
+    Map<String, String> units = new TreeMap<>();
+    for (RunResult result : results) {
+      String name = result.getParams().getBenchmark().replaceAll(".*\\.(\\w+\\.\\w+)$", "$1");
+      String rules = result.getParams().getParam("rules");
+      all.put(name + " " + rules, result.getPrimaryResult().getStatistics());
+      units.put(name + " " + rules, result.getPrimaryResult().getScoreUnit());
+    }
+    System.out.printf(
+        "%n%-26s %8s %12s %12s %12s  %s%n", "what", "rules", "median", "95th", "worst", "peer");
+    all.forEach(
+        (key, time) -> {
+          String name = key.substring(0, key.indexOf(' '));
+          String rules = key.substring(key.indexOf(' ') + 1);
+          Statistics peer = PEERS.containsKey(name) ? all.get(PEERS.get(name) + " " + rules) : null;
+          String ratio =
+              peer == null
+                  ? ""
+                  : "%.2f times the median of %s"
+                      .formatted(time.getPercentile(50) / peer.getPercentile(50), PEERS.get(name));
+          System.out.printf(
+              "%-26s %8s %9.3f %s %9.3f %s %9.3f %s  %s%n",
+              name,
+              rules,
+              time.getPercentile(50),
+              units.get(key).replace("/op", ""),
+              time.getPercentile(95),
+              units.get(key).replace("/op", ""),
+              time.getMax(),
+              units.get(key).replace("/op", ""),
+              ratio);
+        });
+  }
+}
