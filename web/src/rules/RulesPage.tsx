@@ -119,7 +119,8 @@ export function RulesPage({
     [virtual],
   );
   const focusGrid = useCallback(() => {
-    requestAnimationFrame(() => scroller.current?.focus({ preventScroll: true }));
+    // At once, so that no key is lost between an editor and the list.
+    scroller.current?.focus({ preventScroll: true });
   }, []);
 
   const { actions, selection, setSelection, editing, setEditing, inserting } = useRuleActions(
