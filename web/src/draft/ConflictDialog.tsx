@@ -44,7 +44,7 @@ export function ConflictDialog({
 }
 
 const time = (at: string) =>
-  new Date(at).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });
+  new Date(at).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit', hour12: false });
 
 function Version({
   title,

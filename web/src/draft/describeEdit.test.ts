@@ -4,6 +4,23 @@ import { describeEdit } from './describeEdit';
 const nameOf = (id: string) => ({ a: 'Kiosks', b: 'Rest' })[id];
 
 describe('describeEdit', () => {
+  it('says what of a rule was changed', () => {
+    const before = { id: 'a', name: 'Kiosks', verdict: 'allow', fromZones: { items: ['x', 'y'] } };
+    const after = {
+      id: 'a',
+      name: 'Machines',
+      verdict: 'drop',
+      enabled: false,
+      fromZones: { items: ['y'], except: ['z'] },
+    };
+    expect(
+      describeEdit({ kind: 'replaceRules', rules: [after] }, nameOf, {
+        kind: 'replaceRules',
+        rules: [before],
+      }),
+    ).toBe('changed "Kiosks": named "Machines", disabled, allow → drop, from +not z −x');
+  });
+
   it('names what was done to what', () => {
     const say = (edit: Parameters<typeof describeEdit>[0]) => describeEdit(edit, nameOf);
     expect(say({ kind: 'moveRules', ids: ['a'], place: { above: 'b' } })).toBe(

@@ -1,9 +1,43 @@
 import type { Edit, Rule } from '../api/types';
+import { chipsOf, PARTS } from '../rules/criteria';
 
 const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
 
-/** An edit in a few words, for the history. `nameOf` gives the names of rules that still exist. */
-export function describeEdit(edit: Edit, nameOf: (id: string) => string | undefined): string {
+/** What differs between two wordings of a rule: "disabled", "from +terminals −offices". */
+export function describeRuleChange(before: Rule, after: Rule): string {
+  const out: string[] = [];
+  if (before.name !== after.name) out.push(`named "${after.name}"`);
+  if ((before.enabled === false) !== (after.enabled === false)) {
+    out.push(after.enabled === false ? 'disabled' : 'enabled');
+  }
+  if (before.verdict !== after.verdict) out.push(`${before.verdict} → ${after.verdict}`);
+  if ((before.log ?? 'off') !== (after.log ?? 'off')) out.push(`log ${after.log ?? 'off'}`);
+  for (const part of PARTS) {
+    const texts = (rule: Rule) =>
+      chipsOf(rule, part).map((chip) => (chip.except ? `not ${chip.text}` : chip.text));
+    const was = texts(before);
+    const is = texts(after);
+    const marks = [
+      ...is.filter((text) => !was.includes(text)).map((text) => `+${text}`),
+      ...was.filter((text) => !is.includes(text)).map((text) => `−${text}`),
+    ];
+    if (marks.length) out.push(`${part} ${marks.join(' ')}`);
+  }
+  if ((before.note ?? '') !== (after.note ?? '')) out.push('note');
+  return out.join(', ');
+}
+
+/**
+ * An edit in a few words, for the history.
+ *
+ * @param nameOf names of rules, also of those that are gone where they are known
+ * @param inverse what takes it back, which tells how things were
+ */
+export function describeEdit(
+  edit: Edit,
+  nameOf: (id: string) => string | undefined,
+  inverse?: Edit,
+): string {
   const rules = (edit.rules ?? []) as Rule[];
   const ids = edit.ids ?? [];
   const named = (id: string | undefined) => {
@@ -15,7 +49,12 @@ export function describeEdit(edit: Edit, nameOf: (id: string) => string | undefi
     case 'insertRules':
       return rules.length === 1 ? `inserted ${quoted}` : `inserted ${many(rules.length, 'rule')}`;
     case 'replaceRules':
-      return rules.length === 1 ? `changed ${quoted}` : `changed ${many(rules.length, 'rule')}`;
+      if (rules.length === 1) {
+        const before = inverse?.rules?.find((rule) => rule.id === rules[0]!.id) as Rule | undefined;
+        const what = before ? describeRuleChange(before, rules[0]!) : '';
+        return `changed ${before ? `"${before.name}"` : quoted}${what && `: ${what}`}`;
+      }
+      return `changed ${many(rules.length, 'rule')}`;
     case 'deleteRules':
       return ids.length === 1 ? `deleted ${named(ids[0])}` : `deleted ${many(ids.length, 'rule')}`;
     case 'moveRules': {

@@ -48,12 +48,12 @@ export default function HistoryPage({ id, version }: { id: number; version: numb
               <li key={change.version} className="flex gap-3 py-1">
                 <span className="w-[46px] shrink-0 text-right text-dim">{change.version}</span>
                 <time className="w-[70px] shrink-0 text-dim" dateTime={change.at}>
-                  {new Date(change.at).toLocaleTimeString()}
+                  {new Date(change.at).toLocaleTimeString(undefined, { hour12: false })}
                 </time>
                 <span className="w-[140px] shrink-0 truncate">{change.by}</span>
                 <span className="min-w-0 break-words">
                   {change.kind === 'edit' ? '' : `${change.kind}: `}
-                  {describeEdit(change.edit, (rule) => names.get(rule))}
+                  {describeEdit(change.edit, (rule) => names.get(rule), change.inverse)}
                 </span>
               </li>
             ))}

@@ -23,7 +23,7 @@ export function ChipView({
       className={`inline-flex max-w-full items-center gap-1 px-[5px] text-[12px] leading-[18px] ${
         zone
           ? 'rounded-[9px] border border-line bg-sheet'
-          : 'rounded-[3px] border border-transparent'
+          : 'rounded-[3px] border border-transparent group-aria-selected:border-line'
       } ${
         blocked
           ? 'bg-accent-soft text-accent shadow-[inset_0_-2px_0_var(--accent)]'

@@ -96,7 +96,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
         </span>
       </div>
       <div role="gridcell" className="min-w-0 flex-1 pt-[4px] pb-[3px]">
-        <div className="flex min-h-[18px] items-baseline gap-2 leading-[18px]">
+        <div className="flex min-h-[18px] items-center gap-2 leading-[18px]">
           {editing === 'name' ? (
             <NameEditor
               label={`Name of rule ${number}`}

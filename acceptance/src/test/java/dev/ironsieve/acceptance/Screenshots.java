@@ -96,7 +96,7 @@ public final class Screenshots {
   }
 
   private void take(String name, Consumer<BenchPage> scene) {
-    Page page = browser.signedIn(address, "ruth.okell");
+    Page page = browser.signedIn(address + "/rulebases/1/rules", "ruth.okell");
     BenchPage bench = new BenchPage(page);
     bench.rule("h01").waitFor();
     scene.accept(bench);

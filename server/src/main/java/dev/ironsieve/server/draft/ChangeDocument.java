@@ -12,6 +12,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param by display name of who made it
  * @param account name of who made it
  * @param at when, RFC 3339
+ * @param inverse what takes it back, and so tells what was before; in the history only
  * @param standings rules whose standing is new or another, by id
  * @param analysisMillis time from the edit to the new standings, in milliseconds
  */
@@ -23,5 +24,6 @@ public record ChangeDocument(
     @Schema(required = true) String account,
     @Schema(required = true) String at,
     @Schema(required = true) EditDocument edit,
+    EditDocument inverse,
     Map<String, StandingDocument> standings,
     Double analysisMillis) {}

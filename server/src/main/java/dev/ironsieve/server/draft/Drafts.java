@@ -209,7 +209,7 @@ public class Drafts {
       throw Problem.of(409, "The draft was changed elsewhere at the same moment. Try again.");
     }
     Map<String, Standing> changed = draft.take(change, after);
-    ChangeDocument told = told(change, document, documents(changed), draft.analysisMillis());
+    ChangeDocument told = told(change, document, null, documents(changed), draft.analysisMillis());
     events.changed(draft.id(), told);
     return told;
   }
@@ -217,6 +217,7 @@ public class Drafts {
   private static ChangeDocument told(
       DraftStore.Change change,
       EditDocument edit,
+      EditDocument inverse,
       Map<String, StandingDocument> standings,
       Double millis) {
     return new ChangeDocument(
@@ -226,6 +227,7 @@ public class Drafts {
         change.accountName(),
         change.at().toString(),
         edit,
+        inverse,
         standings,
         millis);
   }
@@ -246,7 +248,11 @@ public class Drafts {
                 .map(
                     change ->
                         told(
-                            change, EditDocuments.write(LiveDraft.edit(change.edit())), null, null))
+                            change,
+                            EditDocuments.write(LiveDraft.edit(change.edit())),
+                            EditDocuments.write(LiveDraft.edit(change.inverse())),
+                            null,
+                            null))
                 .toList());
   }
 
