@@ -62,12 +62,13 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
       role="row"
       aria-rowindex={number}
       aria-selected={selected}
-      tabIndex={focused ? 0 : -1}
+      id={`rule-${rule.id}`}
+      data-focused={focused || undefined}
       data-rule={rule.id}
       onClick={(e) =>
         actions.focus(rule.id, e.shiftKey ? 'range' : e.ctrlKey || e.metaKey ? 'toggle' : 'alone')
       }
-      className={`group relative flex min-h-[50px] border-b border-line pl-4 outline-offset-[-2px] ${
+      className={`group relative flex min-h-[50px] border-b border-line pl-4 ${
         selected ? 'bg-accent-soft' : fall === 'caught' ? 'bg-accent-soft' : 'bg-sheet'
       }`}
     >
@@ -153,7 +154,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
               >
                 {off ? 'disabled' : rule.verdict}
               </DropdownMenu.Trigger>
-              <Menu>
+              <Menu inList>
                 {VERDICTS.map((verdict) => (
                   <MenuItem key={verdict} onSelect={() => actions.setVerdict(rule, verdict)}>
                     <span className={`font-semibold ${VERDICT_CLASS[verdict]}`}>{verdict}</span>
@@ -298,7 +299,7 @@ function StripMenu({ rule, number, actions, off }: StripProps & { off: boolean }
       >
         <MoreHorizontal size={15} />
       </DropdownMenu.Trigger>
-      <Menu>
+      <Menu inList>
         <MenuItem keys="Ctrl+Shift+Enter" onSelect={() => actions.insert('above', rule.id)}>
           Insert above
         </MenuItem>

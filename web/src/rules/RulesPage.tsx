@@ -257,7 +257,7 @@ export function RulesPage({
           tabIndex={0}
           data-grid
           onKeyDown={onKeyDown}
-          className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto bg-paper outline-offset-[-2px]"
+          className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto bg-paper"
         >
           <div
             role="rowgroup"
@@ -272,7 +272,6 @@ export function RulesPage({
                   ref={virtual.measureElement}
                   data-index={row.index}
                   role="presentation"
-                  id={item.type === 'rule' ? `rule-${item.rule.id}` : undefined}
                   className="absolute inset-x-0 top-0"
                   style={{ transform: `translateY(${row.start}px)` }}
                 >

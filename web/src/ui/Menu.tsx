@@ -2,14 +2,27 @@ import { Check } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
 
-/** The box of a drop-down menu. */
-export function Menu({ children, wide }: { children: ReactNode; wide?: boolean }) {
+/** The box of a drop-down menu; with `inList` the keys go back to the list of rules behind it. */
+export function Menu({
+  children,
+  wide,
+  inList,
+}: {
+  children: ReactNode;
+  wide?: boolean;
+  inList?: boolean;
+}) {
   return (
     <DropdownMenu.Portal>
       <DropdownMenu.Content
         align="end"
         sideOffset={4}
         onClick={(e) => e.stopPropagation()}
+        onCloseAutoFocus={(e) => {
+          if (!inList) return;
+          e.preventDefault();
+          document.querySelector<HTMLElement>('[data-grid]')?.focus({ preventScroll: true });
+        }}
         onKeyDown={(e) => e.stopPropagation()}
         className={`z-40 rounded border border-line bg-sheet py-1 shadow-lg ${wide ? 'min-w-[280px]' : 'min-w-[210px]'}`}
       >

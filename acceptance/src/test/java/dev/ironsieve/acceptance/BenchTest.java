@@ -196,6 +196,11 @@ class BenchTest {
             AriaRole.MENUITEM, new Page.GetByRoleOptions().setName(Pattern.compile("^reject")))
         .click();
     assertThat(bench.rule("h07")).containsText("reject");
+    // The keys go on working when the rule that was clicked has scrolled out of the page.
+    bench.press("End");
+    assertThat(bench.rule("h43")).hasAttribute("aria-selected", "true");
+    bench.press("Control+/");
+    assertThat(bench.rule("h43")).containsText("disabled");
   }
 
   @Test
