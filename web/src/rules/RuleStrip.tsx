@@ -89,9 +89,9 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
         <GripVertical
           size={13}
           aria-hidden
-          className={`mt-1 shrink-0 text-dim ${mayEdit ? 'opacity-0 group-hover:opacity-100' : 'opacity-0'}`}
+          className={`absolute top-[7px] left-[15px] text-dim opacity-0 ${mayEdit ? 'group-hover:opacity-100' : ''}`}
         />
-        <span className="w-[22px] shrink-0 text-right text-dim">{number}</span>
+        <span className="w-[43px] shrink-0 text-right text-dim">{number}</span>
         <span className="mt-[5px]">
           <Mesh open={holes} says={meshWords(holes, standing, off)} />
         </span>
@@ -262,7 +262,7 @@ function PartCell({
           less
         </button>
       )}
-      {mayEdit && (
+      {mayEdit && shown === chips.length && (
         <button
           type="button"
           tabIndex={-1}

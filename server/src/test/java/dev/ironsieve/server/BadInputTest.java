@@ -6,6 +6,8 @@ import static org.hamcrest.Matchers.notNullValue;
 
 import io.quarkus.test.junit.QuarkusTest;
 import io.restassured.response.Response;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.BeforeEach;
@@ -50,6 +52,31 @@ class BadInputTest {
       }
     }
     assertThat(refused).isGreaterThan(300);
+  }
+
+  @Test
+  void mutatedDocumentsAndLinesAreReadOrExplained() throws IOException {
+    long id = ruth.rulebase("Lines");
+    Random random = new Random(7951);
+    String quay;
+    try (var in = BadInputTest.class.getResourceAsStream("/quay-acls.json")) {
+      quay = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+    }
+    int refused = 0;
+    for (int i = 0; i < 250; i++) {
+      String document = mutated(quay, random);
+      Response read =
+          ruth.request().queryParam("name", "m" + i).body(document).post("/api/rulebases/import");
+      assertThat(read.statusCode()).as(document).isIn(200, 400, 422);
+      refused += read.statusCode() == 200 ? 0 : 1;
+      String line = mutated("from 10.4.2.9 in inside to 2001:db8::1 tcp/443 from port 5", random);
+      Response answer =
+          ruth.request()
+              .body("{\"line\": \"" + line + "\"}")
+              .post("/api/rulebases/" + id + "/draft/probe");
+      assertThat(answer.statusCode()).as(line).isIn(200, 400, 422);
+    }
+    assertThat(refused).isGreaterThan(50);
   }
 
   private static String mutated(String text, Random random) {

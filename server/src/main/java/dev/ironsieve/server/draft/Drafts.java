@@ -208,10 +208,19 @@ public class Drafts {
       live.remove(draft.id());
       throw Problem.of(409, "The draft was changed elsewhere at the same moment. Try again.");
     }
-    Map<String, Standing> changed = draft.take(change, after);
+    Map<String, Standing> changed = taken(draft, change, after);
     ChangeDocument told = told(change, document, null, documents(changed), draft.analysisMillis());
     events.changed(draft.id(), told);
     return told;
+  }
+
+  private Map<String, Standing> taken(LiveDraft draft, DraftStore.Change change, Rulebase after) {
+    try {
+      return draft.take(change, after);
+    } catch (RuntimeException e) {
+      live.remove(draft.id()); // Stored, but not taken over: derive it from the store again.
+      throw e;
+    }
   }
 
   private static ChangeDocument told(
