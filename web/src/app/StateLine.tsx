@@ -56,7 +56,7 @@ export function StateLine({
           {handle.waiting === 1 ? 'change waits' : 'changes wait'} and will be sent.
         </span>
       ) : (
-        <span className="text-dim">all saved</span>
+        <span className="text-dim">{handle.unsaved > 0 ? 'saving…' : 'all saved'}</span>
       )}
       {message && (
         <span role="alert" className="truncate text-caution">

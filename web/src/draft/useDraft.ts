@@ -19,7 +19,9 @@ export interface DraftHandle {
   latest(): Draft;
   error: Error | null;
   people: string[];
-  /** How many edits wait for a server that does not answer. */
+  /** How many edits are not stored yet. */
+  unsaved: number;
+  /** How many of them wait for a server that does not answer. */
   waiting: number;
   conflict: Conflict | null;
   settleConflict(mine: boolean): void;
@@ -62,6 +64,7 @@ export function useDraft(id: number): DraftHandle {
   const cache = useQueryClient();
   const query = useQuery({ queryKey: draftKey(id), queryFn: () => api.draft(id) });
   const [people, setPeople] = useState<string[]>([]);
+  const [unsaved, setUnsaved] = useState(0);
   const [waiting, setWaiting] = useState(0);
   const [conflict, setConflict] = useState<Conflict | null>(null);
   const [lastChange, setLastChange] = useState<Change | null>(null);
@@ -136,12 +139,21 @@ export function useDraft(id: number): DraftHandle {
           }
         }
       };
-      const result = queue.current.then(run);
+      setUnsaved((n) => n + 1);
+      const result = queue.current.then(run).finally(() => setUnsaved((n) => n - 1));
       queue.current = result.catch(() => undefined);
       return result;
     },
     [take],
   );
+
+  // A page that is left takes what it has not sent with it, so the browser asks first.
+  useEffect(() => {
+    if (unsaved === 0) return;
+    const ask = (e: BeforeUnloadEvent) => e.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [unsaved]);
 
   const latest = useCallback(() => cache.getQueryData<Draft>(draftKey(id))!, [cache, id]);
 
@@ -179,6 +191,7 @@ export function useDraft(id: number): DraftHandle {
       latest,
       error: query.error,
       people,
+      unsaved,
       waiting,
       conflict,
       settleConflict,
@@ -192,6 +205,7 @@ export function useDraft(id: number): DraftHandle {
       latest,
       query.error,
       people,
+      unsaved,
       waiting,
       conflict,
       settleConflict,

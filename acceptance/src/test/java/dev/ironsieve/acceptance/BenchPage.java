@@ -69,8 +69,9 @@ record BenchPage(Page page) {
     rule(rule).waitFor();
   }
 
-  /** Opens the address of a rule, as a colleague would who was sent it. */
+  /** Opens the address of a rule, as a colleague would who was sent it, once all is saved. */
   void open(String id) {
+    page.getByText("all saved").waitFor();
     page.navigate(page.url().replaceAll("\\?.*", "") + "?rule=" + id);
     rule(id).waitFor();
     rule(id).click();
