@@ -37,7 +37,7 @@ class BenchTest {
   @BeforeAll
   static void start() {
     PlaywrightAssertions.setDefaultAssertionTimeout(8000);
-    server = new Server("acceptance");
+    server = new Server("acceptance", true);
     browser = new Browser();
   }
 

@@ -17,19 +17,22 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.concurrent.TimeUnit;
 
-/** The packaged server with the demo's data, on a database of its own that is made anew. */
+/** The packaged server on a database of its own that is made anew. */
 final class Server implements AutoCloseable {
   private static final Path JAR = Path.of("../server/target/quarkus-app/quarkus-run.jar");
   private static final Duration PATIENCE = Duration.ofSeconds(60);
 
   private final String database;
   private final int port;
+  private final boolean demo;
   private Process process;
 
   /**
    * @param name name of the database, which is dropped first
+   * @param demo whether it loads the demo's data
    */
-  Server(String name) {
+  Server(String name, boolean demo) {
+    this.demo = demo;
     String url = env("IRON_SIEVE_DB_URL", "jdbc:postgresql://127.0.0.1:5432/ironsieve");
     database = url.substring(0, url.lastIndexOf('/') + 1) + name;
     try (Connection connection =
@@ -63,8 +66,8 @@ final class Server implements AutoCloseable {
     ProcessBuilder builder = new ProcessBuilder(java, "-jar", JAR.toString());
     builder.environment().put("IRON_SIEVE_DB_URL", database);
     builder.environment().put("IRON_SIEVE_PORT", String.valueOf(port));
-    builder.environment().put("IRON_SIEVE_DEMO", "true");
-    Path log = Path.of("target", "server-" + port + ".log");
+    builder.environment().put("IRON_SIEVE_DEMO", String.valueOf(demo));
+    Path log = log();
     builder
         .redirectErrorStream(true)
         .redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile()));
@@ -93,6 +96,15 @@ final class Server implements AutoCloseable {
     } catch (IOException e) {
       return false;
     }
+  }
+
+  private Path log() {
+    return Path.of("target", "server-" + port + ".log");
+  }
+
+  /** What the server has written so far. */
+  String said() throws IOException {
+    return Files.readString(log());
   }
 
   void stop() {
