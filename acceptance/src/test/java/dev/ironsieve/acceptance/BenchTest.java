@@ -36,7 +36,7 @@ class BenchTest {
 
   @BeforeAll
   static void start() {
-    PlaywrightAssertions.setDefaultAssertionTimeout(8000);
+    PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
     server = new Server("acceptance", true);
     browser = new Browser();
   }

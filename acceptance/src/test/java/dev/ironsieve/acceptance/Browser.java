@@ -13,7 +13,7 @@ import java.util.Map;
 
 /** Debian's Chromium without a screen, driven by Playwright. */
 final class Browser implements AutoCloseable {
-  private static final int PATIENCE_MILLIS = 8000;
+  private static final int PATIENCE_MILLIS = 20_000;
   private static final String PASSWORD = "brindlemere-demo";
 
   private final Playwright playwright;

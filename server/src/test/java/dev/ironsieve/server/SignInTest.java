@@ -68,7 +68,7 @@ class SignInTest {
         .then()
         .statusCode(429)
         .body("detail", containsString("Too many wrong passwords"));
-    Thread.sleep(3200);
+    Thread.sleep(5200);
     signIn("kit.lowe", Client.PASSWORD).then().statusCode(200);
     for (int i = 0; i < 3; i++) {
       signIn("never.was", "wrong").then().statusCode(401);

@@ -1,0 +1,68 @@
+package dev.ironsieve.core.analysis;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+class HittingSetTest {
+  private static BitSet set(int... members) {
+    BitSet out = new BitSet();
+    for (int member : members) {
+      out.set(member);
+    }
+    return out;
+  }
+
+  private static Budget plenty() {
+    return new Budget(1_000_000);
+  }
+
+  @Test
+  void oneMemberIsEnoughWhereAllSetsShareIt() {
+    List<BitSet> sets = List.of(set(1, 5), set(5, 7), set(2, 5));
+    assertThat(HittingSet.smallest(sets, 3, plenty())).isEqualTo(set(5));
+  }
+
+  @Test
+  void nothingIsGivenThatIsNotSmallerThanAsked() {
+    List<BitSet> sets = List.of(set(1), set(2), set(3));
+    assertThat(HittingSet.smallest(sets, 3, plenty())).isNull();
+    assertThat(HittingSet.smallest(sets, 4, plenty())).isEqualTo(set(1, 2, 3));
+  }
+
+  @Test
+  void aBudgetThatRunsOutGivesNothingAndShows() {
+    Budget budget = new Budget(2);
+    assertThat(HittingSet.smallest(List.of(set(1), set(2)), 3, budget)).isNull();
+    assertThat(budget.take(0)).isFalse();
+  }
+
+  @Test
+  void agreesWithTryingEverySubset() {
+    for (int seed = 0; seed < 300; seed++) {
+      Random random = new Random(seed);
+      List<BitSet> sets = new ArrayList<>();
+      for (int i = 1 + random.nextInt(6); i > 0; i--) {
+        BitSet one = set(random.nextInt(8));
+        for (int extra = random.nextInt(3); extra > 0; extra--) {
+          one.set(random.nextInt(8));
+        }
+        sets.add(one);
+      }
+      int fewest = 9;
+      for (long subset = 0; subset < 256; subset++) {
+        BitSet some = BitSet.valueOf(new long[] {subset});
+        if (sets.stream().allMatch(s -> s.intersects(some))) {
+          fewest = Math.min(fewest, Long.bitCount(subset));
+        }
+      }
+      BitSet found = HittingSet.smallest(sets, 9, plenty());
+      assertThat(found.cardinality()).as("seed %d: %s", seed, sets).isEqualTo(fewest);
+      assertThat(sets).allMatch(s -> s.intersects(found));
+    }
+  }
+}

@@ -1,0 +1,167 @@
+package dev.ironsieve.core.analysis;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.sets.AddressRange;
+import dev.ironsieve.core.text.ConnectionLine;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+
+/** The standings that people meet, each in the smallest rulebase that shows it. */
+class StandingTest {
+  private static Criterion<AddressItem> addresses(String... texts) {
+    return new Criterion<>(Stream.of(texts).map(AddressItem::parse).toList(), List.of());
+  }
+
+  private static Criterion<ServiceItem> services(String... texts) {
+    return new Criterion<>(Stream.of(texts).map(ServiceItem::parse).toList(), List.of());
+  }
+
+  private static Rule rule(String id, Verdict verdict, String from, String to, String service) {
+    return Rule.matchingAll(id, "rule " + id, verdict)
+        .matching(
+            Criterion.any(),
+            from.isEmpty() ? Criterion.any() : addresses(from),
+            Criterion.any(),
+            to.isEmpty() ? Criterion.any() : addresses(to),
+            service.isEmpty() ? Criterion.any() : services(service));
+  }
+
+  private static Rulebase base(Rule... rules) {
+    return new Rulebase(
+        "test", List.of(), List.of(), List.of(), List.of(new Section("s", "S", List.of(rules))));
+  }
+
+  private static Standing last(Rule... rules) {
+    return new LiveAnalysis(base(rules)).standings().get(rules[rules.length - 1].id());
+  }
+
+  private static Standing.Covered covered(Rule... rules) {
+    assertThat(last(rules)).isInstanceOf(Standing.Covered.class);
+    return (Standing.Covered) last(rules);
+  }
+
+  @Test
+  void aCatchAllAboveASpecificRefusalShadowsIt() {
+    Standing.Covered found =
+        covered(
+            rule("all", Verdict.ALLOW, "", "", ""),
+            rule("refuse", Verdict.DROP, "10.0.0.0/8", "", "tcp/443"));
+    assertThat(found.kind()).isEqualTo(Standing.Kind.SHADOWED);
+    assertThat(found.causes()).containsExactly("all");
+    assertThat(found.decidedBy()).isEqualTo("all");
+    assertThat(ConnectionLine.format(found.witness())).contains("from 10.").contains("tcp/443");
+  }
+
+  @Test
+  void twoHalvesTogetherTakeAWholeThatNeitherTakes() {
+    Standing.Covered found =
+        covered(
+            rule("low", Verdict.ALLOW, "10.0.0.0/9", "", ""),
+            rule("other", Verdict.ALLOW, "172.16.0.0/12", "", ""),
+            rule("high", Verdict.ALLOW, "10.128.0.0/9", "", ""),
+            rule("whole", Verdict.ALLOW, "10.0.0.0/8", "", "tcp/443"));
+    assertThat(found.kind()).isEqualTo(Standing.Kind.REDUNDANT_ABOVE);
+    assertThat(found.causes()).containsExactly("low", "high");
+    assertThat(found.smallest()).isTrue();
+  }
+
+  @Test
+  void theSmallestBlameIsFoundWhereALargerOneStandsFirst() {
+    Standing.Covered found =
+        covered(
+            rule("a", Verdict.ALLOW, "10.0.0.0/10", "", ""),
+            rule("b", Verdict.ALLOW, "10.64.0.0/10", "", ""),
+            rule("c", Verdict.ALLOW, "10.128.0.0/9", "", ""),
+            rule("tcp", Verdict.ALLOW, "", "", "tcp"),
+            rule("last", Verdict.ALLOW, "10.0.0.0/8", "", "tcp/443"));
+    assertThat(found.causes()).containsExactly("tcp");
+    assertThat(found.smallest()).isTrue();
+  }
+
+  @Test
+  void bothFamiliesHaveToBeTakenBeforeAnyIs() {
+    Rule v4 = rule("v4", Verdict.ALLOW, "0.0.0.0/0", "", "");
+    Rule v6 = rule("v6", Verdict.ALLOW, "", "::/0", "");
+    Rule any = rule("any", Verdict.ALLOW, "", "", "tcp/443");
+    assertThat(last(v4, any)).isInstanceOf(Standing.Decides.class);
+    Standing.Decides decides = (Standing.Decides) last(v4, any);
+    assertThat(ConnectionLine.format(decides.witness())).contains(":");
+    assertThat(covered(v4, v6, any).causes()).containsExactly("v4", "v6");
+  }
+
+  @Test
+  void aConnectionNeverMixesFamiliesSoSuchARuleIsEmpty() {
+    assertThat(last(rule("mixed", Verdict.ALLOW, "10.0.0.0/8", "2001:db8::/32", "")))
+        .isEqualTo(new Standing.Empty());
+  }
+
+  @Test
+  void anAddressOutsideItsZonesNetworksIsNoConnection() {
+    Rule strange =
+        Rule.matchingAll("r", "strange", Verdict.ALLOW)
+            .matching(
+                Criterion.of("piers"),
+                addresses("192.0.2.1"),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any());
+    Rulebase base =
+        new Rulebase(
+            "test",
+            List.of(new Zone("piers", List.of(AddressRange.parse("10.4.0.0/16")), "")),
+            List.of(),
+            List.of(),
+            List.of(new Section("s", "S", List.of(strange))));
+    assertThat(new LiveAnalysis(base).standings().get("r")).isEqualTo(new Standing.Empty());
+  }
+
+  @Test
+  void disabledRulesTakeNothingAndAreNothing() {
+    Rule off = rule("off", Verdict.DROP, "", "", "").enabled(false);
+    Rule below = rule("below", Verdict.ALLOW, "", "", "tcp/443");
+    assertThat(last(off)).isEqualTo(new Standing.PassedOver());
+    Standing.Decides decides = (Standing.Decides) last(off, below);
+    assertThat(decides.reach()).isEqualTo(Reach.ALL);
+  }
+
+  @Test
+  void sourcePortsCountToo() {
+    Rule low = rule("low", Verdict.ALLOW, "", "", "tcp/443 from 0-1023");
+    Rule high = rule("high", Verdict.DROP, "", "", "tcp/443 from 1024-65535");
+    Rule web = rule("web", Verdict.ALLOW, "", "", "tcp/443");
+    assertThat(last(low, web)).isInstanceOf(Standing.Decides.class);
+    assertThat(covered(low, high, web).kind()).isEqualTo(Standing.Kind.SHADOWED);
+  }
+
+  @Test
+  void movingARuleUpFreesItAndOnlyTheTouchedAreAskedAgain() {
+    Rule all = rule("all", Verdict.ALLOW, "", "", "tcp");
+    Rule refuse = rule("refuse", Verdict.DROP, "", "", "tcp/25");
+    Rule udp = rule("udp", Verdict.ALLOW, "", "", "udp/53");
+    LiveAnalysis live = new LiveAnalysis(base(all, udp, refuse));
+    assertThat(live.standings().get("refuse")).isInstanceOf(Standing.Covered.class);
+    var changed = live.update(base(refuse, all, udp), Set.of("refuse"));
+    assertThat(changed).containsOnlyKeys("refuse", "all");
+    assertThat(changed.get("refuse")).isInstanceOf(Standing.Decides.class);
+    Standing.Decides allNow = (Standing.Decides) changed.get("all");
+    assertThat(allNow.reach().uncertainty()).isPositive();
+  }
+
+  @Test
+  void aSampledReachIsNeverToldAsExact() {
+    assertThat(Reach.sampled(128, 128).share()).isEqualTo(1);
+    assertThat(Reach.sampled(128, 128).uncertainty()).isBetween(0.01, 0.05);
+    assertThat(Reach.sampled(64, 128).uncertainty()).isBetween(0.08, 0.09);
+  }
+}

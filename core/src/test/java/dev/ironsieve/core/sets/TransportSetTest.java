@@ -1,0 +1,64 @@
+package dev.ironsieve.core.sets;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+class TransportSetTest {
+  private static final int PORTS = 6;
+
+  private static IntSet some(Random random, int offset) {
+    IntSet out = IntSet.EMPTY;
+    for (int i = random.nextInt(3); i >= 0; i--) {
+      int first = random.nextInt(PORTS);
+      out = out.union(IntSet.range(offset + first, offset + Math.min(PORTS - 1, first + 1)));
+    }
+    return out;
+  }
+
+  private static TransportSet random(Random random) {
+    TransportSet out = TransportSet.EMPTY;
+    for (int i = random.nextInt(3); i >= 0; i--) {
+      IntSet services = some(random, Transport.position(Transport.TCP, 0));
+      out = out.union(TransportSet.of(services, some(random, 0)));
+    }
+    return out;
+  }
+
+  @Test
+  void unionAndDifferenceAgreeWithAskingEveryPair() {
+    for (int seed = 0; seed < 500; seed++) {
+      Random random = new Random(seed);
+      TransportSet a = random(random);
+      TransportSet b = random(random);
+      for (int port = 0; port < PORTS; port++) {
+        for (int source = 0; source < PORTS; source++) {
+          boolean inA = a.contains(Transport.TCP, port, source);
+          boolean inB = b.contains(Transport.TCP, port, source);
+          assertThat(a.union(b).contains(Transport.TCP, port, source)).isEqualTo(inA || inB);
+          assertThat(a.minus(b).contains(Transport.TCP, port, source)).isEqualTo(inA && !inB);
+        }
+      }
+      for (TransportSet.Part one : a.union(b).parts()) {
+        long overlaps =
+            a.union(b).parts().stream()
+                .filter(other -> other.services().intersects(one.services()))
+                .filter(other -> other.sourcePorts().intersects(one.sourcePorts()))
+                .count();
+        assertThat(overlaps).as("seed %d: boxes are disjoint", seed).isOne();
+      }
+    }
+  }
+
+  @Test
+  void whatIsUnknownIsInWhatDoesNotTellItApart() {
+    TransportSet tcp = TransportSet.of(Transport.whole(Transport.TCP), Transport.ANY_PORT);
+    assertThat(tcp.contains(Transport.TCP, -1, -1)).isTrue();
+    assertThat(tcp.contains(Transport.UDP, -1, -1)).isFalse();
+    TransportSet web =
+        TransportSet.of(IntSet.of(Transport.position(Transport.TCP, 443)), Transport.ANY_PORT);
+    assertThat(web.contains(Transport.TCP, 443, -1)).isTrue();
+    assertThat(web.contains(Transport.TCP, -1, -1)).isFalse();
+  }
+}
