@@ -5,7 +5,6 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.net.URI;
 import java.util.List;
-import java.util.stream.Collectors;
 
 /** The bench on a page, in the words of its users. */
 record BenchPage(Page page) {
@@ -75,13 +74,5 @@ record BenchPage(Page page) {
     page.navigate(page.url().replaceAll("\\?.*", "") + "?rule=" + id);
     rule(id).waitFor();
     rule(id).click();
-  }
-
-  /** The ids of the rules that are on screen, from top to bottom. */
-  List<String> order() {
-    return page.locator("[data-rule]").all().stream()
-        .sorted((a, b) -> Double.compare(a.boundingBox().y, b.boundingBox().y))
-        .map(strip -> strip.getAttribute("data-rule"))
-        .collect(Collectors.toList());
   }
 }

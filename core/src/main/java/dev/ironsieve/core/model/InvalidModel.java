@@ -29,9 +29,4 @@ public final class InvalidModel extends RuntimeException {
   public String found() {
     return found;
   }
-
-  /** The same complaint, its place seen from further outside. */
-  public InvalidModel within(String outer) {
-    return new InvalidModel(outer + ": " + place, expected, found);
-  }
 }

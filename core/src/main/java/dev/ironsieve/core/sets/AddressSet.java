@@ -74,10 +74,6 @@ public final class AddressSet {
     return false;
   }
 
-  public boolean intersects(AddressSet other) {
-    return !intersect(other).isEmpty();
-  }
-
   public boolean containsAll(AddressSet other) {
     return other.minus(this).isEmpty();
   }
