@@ -11,6 +11,7 @@ export type Edit = Schemas['EditDocument'];
 export type Place = Schemas['PlaceDocument'];
 export type Change = Schemas['ChangeDocument'];
 export type Standing = Schemas['StandingDocument'];
+export type Finding = Schemas['FindingDocument'];
 export type ProbeAnswer = Schemas['ProbeAnswer'];
 export type Person = Schemas['Person'];
 export type ListedRulebase = Schemas['ListedRulebase'];

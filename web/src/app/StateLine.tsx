@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { Draft } from '../api/types';
 import { allRules } from '../draft/applyEdit';
-import { FINDING_KINDS, FINDING_WORDS, findingOf, listed } from '../draft/findings';
+import { FINDING_KINDS, FINDING_WORDS, listed } from '../draft/findings';
 import type { DraftHandle } from '../draft/useDraft';
 
 /** The foot: what was found, whether all is saved, how fresh the analysis is, and who is here. */
@@ -23,8 +23,7 @@ export function StateLine({
   const counts = useMemo(() => {
     const out = new Map<string, number>();
     for (const standing of Object.values(draft.standings)) {
-      const kind = findingOf(standing);
-      if (kind) out.set(kind, (out.get(kind) ?? 0) + 1);
+      for (const { kind } of standing.findings) out.set(kind, (out.get(kind) ?? 0) + 1);
     }
     return out;
   }, [draft.standings]);
@@ -33,7 +32,7 @@ export function StateLine({
   const found = FINDING_KINDS.filter((kind) => counts.get(kind));
   return (
     <footer className="flex h-[26px] shrink-0 items-center gap-4 border-t border-line bg-rail px-3 text-[12px]">
-      {found.length === 0 && <span>every enabled rule decides something</span>}
+      {found.length === 0 && <span>nothing found</span>}
       {found.map((kind) => (
         <button
           key={kind}

@@ -1,4 +1,4 @@
-import type { Draft, Rule, Standing, Verdict } from '../api/types';
+import type { Draft, Finding, Rule, Standing, Verdict } from '../api/types';
 import { allRules } from './applyEdit';
 
 /** Numbers of rules by their ids: the place in the order, from 1. */
@@ -6,26 +6,43 @@ export function numbersOf(draft: Draft): Map<string, number> {
   return new Map(allRules(draft).map((rule, i) => [rule.id, i + 1]));
 }
 
-export type FindingKind = 'shadowed' | 'redundant-above' | 'empty' | 'undecided';
+export type FindingKind = Finding['kind'];
 
 /** Finding kinds as they are listed, the gravest first. */
-export const FINDING_KINDS: FindingKind[] = ['shadowed', 'empty', 'redundant-above', 'undecided'];
+export const FINDING_KINDS: FindingKind[] = [
+  'shadowed',
+  'empty',
+  'redundant-above',
+  'redundant-below',
+  'too-broad',
+  'undecided',
+  'mergeable',
+  'correlated',
+  'generalised',
+];
 
 export const FINDING_WORDS: Record<FindingKind, string> = {
   shadowed: 'shadowed',
   empty: 'empty',
-  'redundant-above': 'redundant',
+  'redundant-above': 'redundant above',
+  'redundant-below': 'redundant below',
+  'too-broad': 'too broad',
   undecided: 'undecided',
+  mergeable: 'mergeable',
+  correlated: 'correlated',
+  generalised: 'generalised',
 };
 
-export function findingOf(standing: Standing | undefined): FindingKind | null {
-  const kind = standing?.kind;
-  return kind === 'shadowed' ||
-    kind === 'redundant-above' ||
-    kind === 'empty' ||
-    kind === 'undecided'
-    ? kind
-    : null;
+/** What a strip tells without being asked: the gravest finding that is more than a note. */
+export function gravest(standing: Standing | undefined): Finding | undefined {
+  const telling = standing?.findings.filter((finding) => finding.severity !== 'note') ?? [];
+  return FINDING_KINDS.map((kind) => telling.find((finding) => finding.kind === kind)).find(
+    (finding) => finding,
+  );
+}
+
+export function has(standing: Standing | undefined, kind: FindingKind): boolean {
+  return standing?.findings.some((finding) => finding.kind === kind) ?? false;
 }
 
 /** "5", "5 and 11", "5, 7 and 11". */
@@ -36,19 +53,28 @@ export function listed(items: (string | number)[]): string {
 }
 
 /** The finding in a few words, for the strip. */
-export function shortFinding(standing: Standing, numbers: Map<string, number>): string {
-  const causes = (standing.causes ?? []).map((id) => numbers.get(id) ?? '?');
-  switch (standing.kind) {
+export function shortFinding(finding: Finding, numbers: Map<string, number>): string {
+  const causes = finding.causes.map((id) => numbers.get(id) ?? '?');
+  const same = (who: string) => `redundant: ${who} ${causes.length > 1 ? 'do' : 'does'} the same`;
+  switch (finding.kind) {
     case 'shadowed':
       return `shadowed by ${listed(causes)}`;
     case 'redundant-above':
       return `redundant: ${listed(causes)} already ${causes.length > 1 ? 'do' : 'does'} this`;
+    case 'redundant-below':
+      return same(causes.length ? `${listed(causes)} below` : 'the closing rule');
     case 'empty':
       return 'empty: nothing can match';
+    case 'too-broad':
+      return 'too broad';
+    case 'mergeable':
+      return `one rule with ${listed(causes)}`;
+    case 'correlated':
+      return `overlaps ${listed(causes)}`;
+    case 'generalised':
+      return `contains ${listed(causes)}`;
     case 'undecided':
       return 'undecided';
-    default:
-      return '';
   }
 }
 
@@ -62,38 +88,59 @@ const DID: Record<Verdict, string> = {
 /** The finding as a sentence or two. */
 export function longFinding(
   rule: Rule,
-  standing: Standing,
+  finding: Finding,
   numbers: Map<string, number>,
   byId: Map<string, Rule>,
 ): string {
   const number = numbers.get(rule.id) ?? 0;
-  const causes = (standing.causes ?? []).map((id) => numbers.get(id) ?? '?');
-  const decider = standing.decidedBy ? byId.get(standing.decidedBy) : undefined;
+  const causes = finding.causes.map((id) => numbers.get(id) ?? '?');
+  const decider = finding.decidedBy ? byId.get(finding.decidedBy) : undefined;
   const before = decider
     ? `Rule ${numbers.get(decider.id)} ${DID[decider.verdict]} this connection before rule ${number} can ${rule.verdict} it.`
     : '';
+  const rules = `${causes.length > 1 ? 'Rules' : 'Rule'} ${listed(causes)}`;
   const together = causes.length > 1 ? 'together take' : 'takes';
   const least =
     causes.length < 2
       ? ''
-      : standing.smallest
+      : finding.smallest
         ? ' No fewer rules do.'
         : ' Whether fewer rules do was not settled.';
-  switch (standing.kind) {
+  switch (finding.kind) {
     case 'shadowed':
-      return `${causes.length > 1 ? 'Rules' : 'Rule'} ${listed(causes)} ${together} all of it.${least} ${before}`;
+      return `${rules} ${together} all of it.${least} ${before}`;
     case 'redundant-above':
-      return `${causes.length > 1 ? 'Rules' : 'Rule'} ${listed(causes)} ${together} all of it, with the same verdict.${least} ${before}`;
+      return `${rules} ${together} all of it, with the same verdict.${least} ${before}`;
+    case 'redundant-below':
+      return causes.length
+        ? `Without it, ${causes.length > 1 ? 'rules' : 'rule'} ${listed(causes)} below would give everything that it decides the same verdict.`
+        : 'Without it, the closing rule would drop everything that it decides just the same.';
     case 'empty':
-      return 'No feasible connection meets its criteria: the zone and the addresses have nothing in common.';
+      return 'No feasible connection meets its criteria.';
+    case 'too-broad':
+      return 'It allows, and asks for no people, applications, sites or services.';
+    case 'mergeable':
+      return `It and rule ${listed(causes)} below differ in one criterion only: one rule with the items of both does the same.`;
+    case 'correlated':
+      return `${rules} above, with another verdict, takes a part of it and more besides. ${before}`;
+    case 'generalised':
+      return `It contains ${rules.toLowerCase()} above, which has another verdict: usual for an exception.`;
     case 'undecided':
-      return `Not settled within the budget of work: ${standing.question}.`;
+      return `Not settled within the budget of work: ${finding.question}.`;
+  }
+}
+
+/** How much gets to the rule, as a sentence. */
+export function reachWords(standing: Standing): string {
+  switch (standing.kind) {
     case 'passed-over':
       return 'It is disabled, so every connection passes it by.';
-    default:
-      return standing.share === 1
+    case 'decides':
+      return standing.share === 1 && standing.uncertainty === 0
         ? 'Nothing above takes anything from it.'
-        : `About ${percent(standing.share ?? 0)} of its match still gets to it (±\u00a0${percent(standing.uncertainty ?? 0)}); the rules above take the rest.`;
+        : `About ${percent(standing.share)} of its match still gets to it (±\u00a0${percent(standing.uncertainty)}); the rules above take the rest.`;
+    default:
+      return '';
   }
 }
 
@@ -104,7 +151,7 @@ export function openHoles(standing: Standing | undefined): number {
   if (standing?.kind !== 'decides') {
     return 0;
   }
-  const share = standing.share ?? 0;
+  const share = standing.share;
   if (standing.uncertainty === 0 && share === 1) {
     return 10;
   }

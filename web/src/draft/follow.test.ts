@@ -6,7 +6,7 @@ const draft = {
   version: 4,
   changes: 2,
   sections: [{ id: 's', name: 'S', rules: [{ id: 'a', name: 'A', verdict: 'drop' }] }],
-  standings: { a: { kind: 'decides', share: 1, uncertainty: 0 } },
+  standings: { a: { kind: 'decides', share: 1, uncertainty: 0, findings: [] } },
   analysisMillis: 3,
 } as unknown as Draft;
 
@@ -17,7 +17,7 @@ const change = (version: number, kind = 'edit'): Change => ({
   account: 'ruth.okell',
   at: '2026-11-23T10:00:00Z',
   edit: { kind: 'renameSection', id: 's', name: 'T' },
-  standings: { a: { kind: 'empty' } },
+  standings: { a: { kind: 'empty', share: 0, uncertainty: 0, findings: [] } },
   analysisMillis: 5,
 });
 

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Rule, Standing } from '../api/types';
-import { longFinding } from '../draft/findings';
+import { FINDING_WORDS, longFinding, reachWords } from '../draft/findings';
 import { Button } from '../ui/Button';
 import type { RuleActions } from './actions';
 
@@ -24,28 +24,59 @@ export function RulePanel({
     <section aria-label="Rule in focus" className="p-3">
       <h2 className="text-[12px] font-semibold text-dim">Rule {numbers.get(rule.id)}</h2>
       <p className="font-semibold break-words">{rule.name}</p>
-      {standing && (
-        <p className="mt-1" data-finding={standing.kind}>
-          {longFinding(rule, standing, numbers, byId)}
-        </p>
+      {standing && reachWords(standing) && <p className="mt-1">{reachWords(standing)}</p>}
+      {standing?.witness && standing.findings.length === 0 && (
+        <Witness
+          says="A connection that it decides:"
+          line={standing.witness}
+          probe={actions.probe}
+        />
       )}
-      {standing?.witness && (
-        <>
-          <p className="mt-2 text-[12px] text-dim">
-            {standing.kind === 'decides'
-              ? 'A connection that it decides:'
-              : 'A connection that proves it:'}
-          </p>
-          <p className="font-mono text-[11.5px] leading-4 break-words" data-witness>
-            {standing.witness}
-          </p>
-          <Button className="mt-2" onClick={() => actions.probe(standing.witness!)}>
-            Probe it
-          </Button>
-        </>
-      )}
+      {standing?.findings.map((finding) => (
+        <div
+          key={finding.kind}
+          className="mt-2 border-t border-line pt-2"
+          data-finding={finding.kind}
+        >
+          <h3 className={`text-[12px] font-semibold ${SEVERITY_CLASS[finding.severity]}`}>
+            {FINDING_WORDS[finding.kind]}
+          </h3>
+          <p>{longFinding(rule, finding, numbers, byId)}</p>
+          {finding.witness && (
+            <Witness
+              says="A connection that proves it:"
+              line={finding.witness}
+              probe={actions.probe}
+            />
+          )}
+        </div>
+      ))}
       <Note key={rule.id} rule={rule} mayEdit={mayEdit} actions={actions} />
     </section>
+  );
+}
+
+const SEVERITY_CLASS = { error: 'text-drop', warning: 'text-caution', note: 'text-dim' };
+
+function Witness({
+  says,
+  line,
+  probe,
+}: {
+  says: string;
+  line: string;
+  probe: (line: string) => void;
+}) {
+  return (
+    <>
+      <p className="mt-2 text-[12px] text-dim">{says}</p>
+      <p className="font-mono text-[11.5px] leading-4 break-words" data-witness>
+        {line}
+      </p>
+      <Button className="mt-1" onClick={() => probe(line)}>
+        Probe it
+      </Button>
+    </>
   );
 }
 

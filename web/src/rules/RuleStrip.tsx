@@ -3,7 +3,7 @@ import { DropdownMenu } from 'radix-ui';
 import { GripVertical, MoreHorizontal, StickyNote } from 'lucide-react';
 import { memo, useState } from 'react';
 import type { Logging, Rule, Standing, Verdict } from '../api/types';
-import { findingOf, openHoles, shortFinding } from '../draft/findings';
+import { gravest, openHoles, shortFinding } from '../draft/findings';
 import { Menu, MenuItem, MenuLine } from '../ui/Menu';
 import type { EditedPart, RuleActions } from './actions';
 import { ChipEditor } from './ChipEditor';
@@ -53,7 +53,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
   const { setNodeRef: dragRef, listeners } = useDraggable({ id: rule.id, disabled: !mayEdit });
   const { setNodeRef: dropRef } = useDroppable({ id: rule.id });
   const off = rule.enabled === false;
-  const finding = findingOf(standing);
+  const finding = gravest(standing);
   const gate = off ? 'gone' : standing?.kind === 'decides' ? 'real' : 'ghost';
   const holes = openHoles(standing);
   return (
@@ -114,13 +114,13 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
               {rule.name}
             </span>
           )}
-          {finding && standing && (
+          {finding && (
             <span
               className={`shrink-0 text-[12px] font-semibold ${
-                finding === 'shadowed' || finding === 'empty' ? 'text-drop' : 'text-caution'
+                finding.severity === 'error' ? 'text-drop' : 'text-caution'
               }`}
             >
-              {shortFinding(standing, props.numbers)}
+              {shortFinding(finding, props.numbers)}
             </span>
           )}
           <span className="ml-auto flex shrink-0 items-center gap-2 pl-2 text-[12px] leading-[18px] text-dim">

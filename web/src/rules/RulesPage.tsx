@@ -12,7 +12,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { ProbeAnswer, Rule, Section } from '../api/types';
 import { sectionsOf } from '../draft/applyEdit';
-import { findingOf } from '../draft/findings';
+import { FINDING_WORDS, gravest, has, type FindingKind } from '../draft/findings';
 import type { DraftHandle } from '../draft/useDraft';
 import { DraftContext } from './DraftContext';
 import { RuleStrip, type Fall } from './RuleStrip';
@@ -74,8 +74,8 @@ export function RulesPage({
       for (const rule of (section.rules ?? []) as Rule[]) {
         numberOf.set(rule.id, ++number);
         rules.set(rule.id, rule);
-        const finding = findingOf(draft.standings[rule.id]);
-        const text = words.length ? `${searchText(rule)}\n${finding ?? ''}` : '';
+        const kinds = draft.standings[rule.id]?.findings.map((f) => FINDING_WORDS[f.kind]) ?? [];
+        const text = words.length ? [searchText(rule), ...kinds].join('\n') : '';
         const off = rule.enabled === false;
         if (words.every((w) => text.includes(w) || (w === 'disabled' && off))) {
           inside.push({ type: 'rule', rule, number });
@@ -162,7 +162,7 @@ export function RulesPage({
       actions,
       focused,
       nextFinding(kind) {
-        const hits = order.filter((id) => findingOf(draft.standings[id]) === kind);
+        const hits = order.filter((id) => has(draft.standings[id], kind as FindingKind));
         const after = order.indexOf(selection.focus ?? '');
         const next = hits.find((id) => order.indexOf(id) > after) ?? hits[0];
         if (next) goTo(next);
@@ -223,7 +223,8 @@ export function RulesPage({
       openVerdict: (id) => document.querySelector<HTMLElement>(`[data-verdict="${id}"]`)?.focus(),
       openMenu: (id) => document.querySelector<HTMLElement>(`[data-menu="${id}"]`)?.focus(),
       witness: (id) => {
-        const witness = draft.standings[id]?.witness;
+        const standing = draft.standings[id];
+        const witness = gravest(standing)?.witness ?? standing?.witness;
         if (witness) onProbe(witness);
       },
     });

@@ -4,13 +4,38 @@ import type { Criterion, Rule } from '../api/types';
 export type Part = 'from' | 'to' | 'for';
 export const PARTS: Part[] = ['from', 'to', 'for'];
 
-export type CriterionName = 'fromZones' | 'fromAddresses' | 'toZones' | 'toAddresses' | 'services';
+/** Coordinates whose values come from a vocabulary; a rule keeps what it asks of them together. */
+export type Coordinate = 'person' | 'device' | 'site' | 'application' | 'file kind' | 'time';
+
+type OwnCriterion = 'fromZones' | 'fromAddresses' | 'toZones' | 'toAddresses' | 'services';
+
+export type CriterionName = OwnCriterion | Coordinate;
 
 export const CRITERIA: Record<Part, CriterionName[]> = {
-  from: ['fromZones', 'fromAddresses'],
-  to: ['toZones', 'toAddresses'],
-  for: ['services'],
+  from: ['person', 'device', 'fromZones', 'fromAddresses'],
+  to: ['site', 'toZones', 'toAddresses'],
+  for: ['application', 'file kind', 'services', 'time'],
 };
+
+const OWN: readonly string[] = ['fromZones', 'fromAddresses', 'toZones', 'toAddresses', 'services'];
+
+const isOwn = (criterion: CriterionName): criterion is OwnCriterion => OWN.includes(criterion);
+
+/** What the rule asks by one criterion. */
+function asked(rule: Rule, criterion: CriterionName): Criterion | undefined {
+  return isOwn(criterion) ? rule[criterion] : rule.terms?.[criterion];
+}
+
+/** The rule asking otherwise by one criterion; undefined for any. */
+function asking(rule: Rule, criterion: CriterionName, next: Criterion | undefined): Rule {
+  if (isOwn(criterion)) {
+    return { ...rule, [criterion]: next };
+  }
+  const terms = { ...rule.terms };
+  if (next) terms[criterion] = next;
+  else delete terms[criterion];
+  return { ...rule, terms: Object.keys(terms).length ? terms : undefined };
+}
 
 export interface Chip {
   criterion: CriterionName;
@@ -21,7 +46,7 @@ export interface Chip {
 /** The chips of one part, zones before addresses, exceptions behind what they are taken from. */
 export function chipsOf(rule: Rule, part: Part): Chip[] {
   return CRITERIA[part].flatMap((criterion) => {
-    const said: Criterion | undefined = rule[criterion];
+    const said = asked(rule, criterion);
     return [
       ...(said?.items ?? []).map((text) => ({ criterion, text, except: false })),
       ...(said?.except ?? []).map((text) => ({ criterion, text, except: true })),
@@ -31,21 +56,22 @@ export function chipsOf(rule: Rule, part: Part): Chip[] {
 
 /** The rule with one chip more; the same rule if it has it already. */
 export function withChip(rule: Rule, chip: Chip): Rule {
-  const said: Criterion = rule[chip.criterion] ?? {};
+  const said: Criterion = asked(rule, chip.criterion) ?? {};
   const list = chip.except ? (said.except ?? []) : (said.items ?? []);
   if (list.some((text) => text.toLowerCase() === chip.text.toLowerCase())) {
     return rule;
   }
   const next = [...list, chip.text];
-  return {
-    ...rule,
-    [chip.criterion]: chip.except ? { ...said, except: next } : { ...said, items: next },
-  };
+  return asking(
+    rule,
+    chip.criterion,
+    chip.except ? { ...said, except: next } : { ...said, items: next },
+  );
 }
 
 /** The rule without one of its chips. */
 export function withoutChip(rule: Rule, chip: Chip): Rule {
-  const said: Criterion = rule[chip.criterion] ?? {};
+  const said: Criterion = asked(rule, chip.criterion) ?? {};
   const kept = (list: string[] | undefined) => {
     const left = list?.filter((text) => text !== chip.text) ?? [];
     return left.length ? left : undefined;
@@ -53,7 +79,7 @@ export function withoutChip(rule: Rule, chip: Chip): Rule {
   const next: Criterion = chip.except
     ? { items: said.items, except: kept(said.except) }
     : { items: kept(said.items), except: said.except };
-  return { ...rule, [chip.criterion]: next.items || next.except ? next : undefined };
+  return asking(rule, chip.criterion, next.items || next.except ? next : undefined);
 }
 
 /** How many chips fit into about `room` pixels; at least one. */

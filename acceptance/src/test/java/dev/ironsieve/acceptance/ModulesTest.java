@@ -87,10 +87,22 @@ class ModulesTest {
         .should()
         .dependOnClassesThat()
         .resideInAnyPackage(
+            "dev.ironsieve.core.order..",
             "dev.ironsieve.core.matcher..",
             "dev.ironsieve.core.analysis..",
+            "dev.ironsieve.core.difference..",
             "dev.ironsieve.core.edit..",
             "dev.ironsieve.core.text..")
+        .check(CLASSES);
+    noClasses()
+        .that()
+        .resideInAPackage("dev.ironsieve.core.order..")
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage(
+            "dev.ironsieve.core.matcher..",
+            "dev.ironsieve.core.analysis..",
+            "dev.ironsieve.core.difference..")
         .check(CLASSES);
   }
 

@@ -1,13 +1,11 @@
 package dev.ironsieve.bench;
 
 import dev.ironsieve.core.analysis.LiveAnalysis;
-import dev.ironsieve.core.analysis.Standing;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import java.util.List;
-import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
@@ -35,6 +33,9 @@ public class EditBenchmark {
   @Param({"1000"})
   private int rules;
 
+  @Param({"EASY", "HARD"})
+  private Shape shape;
+
   private RulebaseGenerator generator;
   private Random random;
   private LiveAnalysis live;
@@ -44,7 +45,7 @@ public class EditBenchmark {
   /** A generated rulebase, analysed once. */
   @Setup(Level.Trial)
   public void generate() {
-    generator = new RulebaseGenerator(42);
+    generator = new RulebaseGenerator(42, shape);
     random = new Random(42);
     base = generator.rulebase(rules);
     live = new LiveAnalysis(base);
@@ -60,7 +61,7 @@ public class EditBenchmark {
 
   /** What the bench does. */
   @Benchmark
-  public Map<String, Standing> live() {
+  public LiveAnalysis.Changed live() {
     Set<String> touched = Touched.ruleIds(edit.touched(base));
     base = edit.apply(base);
     return live.update(base, touched);
@@ -68,8 +69,8 @@ public class EditBenchmark {
 
   /** The peer: the same edit, and everything anew. */
   @Benchmark
-  public Map<String, Standing> anew() {
+  public LiveAnalysis anew() {
     base = edit.apply(base);
-    return new LiveAnalysis(base).standings();
+    return new LiveAnalysis(base);
   }
 }

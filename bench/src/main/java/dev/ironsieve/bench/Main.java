@@ -28,12 +28,13 @@ public final class Main {
     Map<String, String> units = new TreeMap<>();
     for (RunResult result : results) {
       String name = result.getParams().getBenchmark().replaceAll(".*\\.(\\w+\\.\\w+)$", "$1");
-      String rules = result.getParams().getParam("rules");
+      String rules =
+          result.getParams().getParam("shape") + " " + result.getParams().getParam("rules");
       all.put(name + " " + rules, result.getPrimaryResult().getStatistics());
       units.put(name + " " + rules, result.getPrimaryResult().getScoreUnit());
     }
     System.out.printf(
-        "%n%-26s %8s %12s %12s %12s  %s%n", "what", "rules", "median", "95th", "worst", "peer");
+        "%n%-26s %12s %12s %12s %12s  %s%n", "what", "rules", "median", "95th", "worst", "peer");
     all.forEach(
         (key, time) -> {
           String name = key.substring(0, key.indexOf(' '));
@@ -45,7 +46,7 @@ public final class Main {
                   : "%.2f times the median of %s"
                       .formatted(time.getPercentile(50) / peer.getPercentile(50), PEERS.get(name));
           System.out.printf(
-              "%-26s %8s %9.3f %s %9.3f %s %9.3f %s  %s%n",
+              "%-26s %12s %9.3f %s %9.3f %s %9.3f %s  %s%n",
               name,
               rules,
               time.getPercentile(50),

@@ -2,6 +2,7 @@ package dev.ironsieve.bench;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Rule;
@@ -10,113 +11,209 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.Family;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
-import java.util.Random;
+import java.util.Locale;
+import java.util.Map;
+import java.util.SplittableRandom;
 
 /**
- * Seeded rulebases that look like a company's: twelve zones, networks that nest, a few services
- * that many rules share, refusals that overlap allowances, and some rules that others take over.
+ * Seeded rulebases over every dimension, in three shapes. The same seed, shape and size give the
+ * same rulebase.
  */
-final class RulebaseGenerator {
+public final class RulebaseGenerator {
   private static final int ZONES = 12;
   private static final int[] PORTS = {
     22, 25, 53, 80, 123, 389, 443, 445, 514, 587, 636, 993, 3389, 5060, 5432, 8080, 8443, 8883, 9100
   };
 
-  private final Random random;
+  /** In an adversarial base, how many rules stand between two wide ones. */
+  private static final int RUN = 60;
 
-  RulebaseGenerator(long seed) {
-    random = new Random(seed);
+  /** One rule in so many is taken over by an earlier one. */
+  private static final int TAKEN_OVER = 40;
+
+  private final SplittableRandom random;
+  private final Shape shape;
+  private final List<Vocabulary> vocabularies;
+
+  public RulebaseGenerator(long seed, Shape shape) {
+    random = new SplittableRandom(seed);
+    this.shape = shape;
+    vocabularies = Words.vocabularies(random.split(), shape != Shape.EASY);
   }
 
-  Rulebase rulebase(int rules) {
+  /** A rulebase with this many rules, whose ids are r0, r1 and so on. */
+  public Rulebase rulebase(int rules) {
     List<Zone> zones = new ArrayList<>();
-    for (int i = 0; i < ZONES; i++) {
-      List<AddressRange> networks = i == 0 ? List.of() : List.of(network(i, 0, 16), v6(i, 0, 48));
-      zones.add(new Zone("zone " + (char) ('a' + i), networks, ""));
+    for (int i = 0; i < ZONES && shape != Shape.ADVERSARIAL; i++) {
+      List<AddressRange> networks = i == 0 ? List.of() : List.of(network(i, 0, 12), v6(i, 0, 44));
+      zones.add(new Zone(zone(i), networks, ""));
     }
     List<Rule> all = new ArrayList<>();
     for (int i = 0; i < rules; i++) {
-      all.add(rule("r" + i));
+      Rule fresh = rule("r" + i, i);
+      all.add(i > 10 && oneIn(TAKEN_OVER) ? like(all.get(random.nextInt(i)), fresh) : fresh);
     }
     return new Rulebase(
-        "generated", zones, List.of(), List.of(), List.of(new Section("s", "All", all)));
+        shape.name().toLowerCase(Locale.ROOT) + " " + rules,
+        zones,
+        List.of(),
+        List.of(),
+        vocabularies,
+        List.of(new Section("s", "All", all)));
   }
 
-  Rule rule(String id) {
+  /** A rule that asks for what an earlier one asks for, and for less of one thing: a mistake. */
+  private static Rule like(Rule earlier, Rule fresh) {
+    return new Rule(
+        fresh.id(),
+        fresh.name(),
+        fresh.enabled(),
+        earlier.fromZones(),
+        earlier.fromAddresses(),
+        earlier.toZones(),
+        earlier.toAddresses(),
+        earlier.services().isAny() ? fresh.services() : earlier.services(),
+        earlier.terms(),
+        fresh.verdict(),
+        Logging.OFF,
+        "");
+  }
+
+  /** Another rule for the place of the one with this id. */
+  public Rule rule(String id) {
+    return rule(id, random.nextInt(1_000_000));
+  }
+
+  private Rule rule(String id, int place) {
     int from = random.nextInt(ZONES);
     int to = random.nextInt(ZONES);
+    boolean wide = oneIn(shape == Shape.EASY ? 200 : 40);
+    boolean adversarial = shape == Shape.ADVERSARIAL;
+    boolean last = adversarial && place % RUN == RUN - 1;
     return new Rule(
         id,
         "rule " + id,
-        random.nextInt(50) > 0,
-        random.nextInt(12) == 0 ? Criterion.any() : Criterion.of(zone(from)),
-        addresses(from),
-        random.nextInt(12) == 0 ? Criterion.any() : Criterion.of(zone(to)),
-        addresses(to),
-        services(),
-        random.nextInt(3) == 0 ? Verdict.DROP : Verdict.ALLOW,
+        !oneIn(50),
+        adversarial || wide || oneIn(15) ? Criterion.any() : Criterion.of(zone(from)),
+        adversarial || wide ? Criterion.any() : addresses(from),
+        adversarial || wide || oneIn(15) ? Criterion.any() : Criterion.of(zone(to)),
+        adversarial || (wide && oneIn(2)) ? Criterion.any() : addresses(to),
+        adversarial
+            ? Criterion.of(ServiceLiteral.ports(6, 1000 + place / RUN, 1000 + place / RUN))
+            : wide ? Criterion.any() : services(),
+        last ? Map.of() : terms(wide),
+        oneIn(3) ? Verdict.DROP : oneIn(12) ? Verdict.REJECT : Verdict.ALLOW,
         Logging.OFF,
         "");
+  }
+
+  private boolean oneIn(int n) {
+    return random.nextInt(n) == 0;
   }
 
   private static String zone(int number) {
     return "zone " + (char) ('a' + number);
   }
 
+  /**
+   * @param wide whether the rule asks for little else, so that it would take everything without
+   */
+  private Map<Coordinate, Criterion<String>> terms(boolean wide) {
+    Map<Coordinate, Criterion<String>> out = new EnumMap<>(Coordinate.class);
+    Coordinate always = wide ? (oneIn(2) ? Coordinate.PERSON : Coordinate.APPLICATION) : null;
+    for (Vocabulary vocabulary : vocabularies) {
+      boolean narrow =
+          vocabulary.coordinate() == always
+              || switch (shape) {
+                case EASY -> oneIn(4);
+                case HARD -> oneIn(3);
+                case ADVERSARIAL -> vocabulary.coordinate() != Coordinate.FILE_KIND;
+              };
+      if (!narrow) {
+        continue;
+      }
+      List<String> items = new ArrayList<>();
+      for (int i = random.nextInt(shape == Shape.EASY ? 2 : 3); i >= 0; i--) {
+        items.add(vocabulary.terms().get(random.nextInt(vocabulary.terms().size())).name());
+      }
+      if (oneIn(4)) {
+        items.add(vocabulary.values().get(random.nextInt(vocabulary.values().size())));
+      }
+      out.put(vocabulary.coordinate(), new Criterion<>(items, List.of()));
+    }
+    return out;
+  }
+
   private Criterion<AddressItem> addresses(int zone) {
-    if (random.nextInt(5) == 0) {
+    if (oneIn(shape == Shape.EASY ? 8 : 5)) {
       return Criterion.any();
     }
     List<AddressItem> items = new ArrayList<>();
     for (int i = random.nextInt(3); i >= 0; i--) {
-      int length = 20 + random.nextInt(13);
+      int length = shape == Shape.EASY ? 22 + random.nextInt(11) : 16 + random.nextInt(17);
       AddressRange range =
-          random.nextInt(5) == 0
-              ? v6(zone, random.nextInt(200), 64)
-              : network(zone, random.nextInt(1 << 16), length);
+          oneIn(5)
+              ? v6(zone, random.nextInt(4000), 64)
+              : network(zone, random.nextInt(1 << 20), length);
       items.add(new AddressItem.Literal(range));
     }
     return new Criterion<>(items, List.of());
   }
 
   private static AddressRange network(int zone, int host, int length) {
-    long base = (10L << 24) | ((long) zone * 16 << 16) | host;
+    long base = (10L << 24) | ((long) zone << 20) | host;
     return AddressRange.prefix(new Address(Family.IPV4, 0, base), length);
   }
 
   private static AddressRange v6(int zone, int subnet, int length) {
-    long high = 0x2001_0db8_0000_0000L | (long) zone << 16 | subnet;
+    long high = 0x2001_0db8_0000_0000L | (long) zone << 20 | subnet;
     return AddressRange.prefix(new Address(Family.IPV6, high, 0), length);
   }
 
   private Criterion<ServiceItem> services() {
-    if (random.nextInt(12) == 0) {
+    if (oneIn(8)) {
       return Criterion.any();
     }
     List<ServiceItem> items = new ArrayList<>();
     for (int i = random.nextInt(3); i >= 0; i--) {
       int port = PORTS[random.nextInt(PORTS.length)];
-      int last = random.nextInt(8) == 0 ? port + random.nextInt(500) : port;
-      items.add(ServiceLiteral.ports(random.nextInt(4) == 0 ? 17 : 6, port, last));
+      int last = oneIn(8) ? port + random.nextInt(500) : port;
+      int protocol = oneIn(4) ? 17 : 6;
+      items.add(
+          oneIn(40)
+              ? new ServiceLiteral(protocol, port, last, 1024, 65535)
+              : ServiceLiteral.ports(protocol, port, last));
     }
     return new Criterion<>(items, List.of());
   }
 
-  /** A connection between two zones to one of the common ports. */
-  Connection connection() {
+  /** A connection between two zones to one of the common ports; everything of it is known. */
+  public Connection connection() {
     int from = 1 + random.nextInt(ZONES - 1);
     int to = 1 + random.nextInt(ZONES - 1);
+    boolean zones = shape != Shape.ADVERSARIAL;
+    Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
+    for (Vocabulary vocabulary : vocabularies) {
+      terms.put(
+          vocabulary.coordinate(),
+          vocabulary.values().get(random.nextInt(vocabulary.values().size())));
+    }
     return new Connection(
-        new Connection.Endpoint(zone(from), network(from, random.nextInt(1 << 16), 32).first()),
-        new Connection.Endpoint(zone(to), network(to, random.nextInt(1 << 16), 32).first()),
+        new Connection.Endpoint(
+            zones ? zone(from) : null, network(from, random.nextInt(1 << 20), 32).first()),
+        new Connection.Endpoint(
+            zones ? zone(to) : null, network(to, random.nextInt(1 << 20), 32).first()),
         6,
         PORTS[random.nextInt(PORTS.length)],
-        50_000);
+        1024 + random.nextInt(60_000),
+        terms);
   }
 }

@@ -3,6 +3,7 @@ package dev.ironsieve.cli;
 import dev.ironsieve.formats.Fault;
 import dev.ironsieve.formats.InvalidDocument;
 import java.io.PrintWriter;
+import java.util.Locale;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -13,7 +14,13 @@ import picocli.CommandLine.Command;
 @Command(
     name = "iron-sieve",
     description = "Works on rulebases in files: our own JSON document or RFC 8519 (JSON).",
-    subcommands = {Check.class, Probe.class, Convert.class, CommandLine.HelpCommand.class},
+    subcommands = {
+      Check.class,
+      Probe.class,
+      Diff.class,
+      Convert.class,
+      CommandLine.HelpCommand.class
+    },
     mixinStandardHelpOptions = true)
 public final class Main implements Runnable {
   static final int FINE = 0;
@@ -28,6 +35,7 @@ public final class Main implements Runnable {
 
   static CommandLine commandLine() {
     CommandLine line = new CommandLine(new Main());
+    line.setCaseInsensitiveEnumValuesAllowed(true);
     line.setExecutionExceptionHandler(
         (e, commandLine, parsed) -> {
           PrintWriter err = commandLine.getErr();
@@ -43,6 +51,11 @@ public final class Main implements Runnable {
           return UNREADABLE;
         });
     return line;
+  }
+
+  /** A constant as people write it. */
+  static String word(Enum<?> constant) {
+    return constant.name().toLowerCase(Locale.ROOT);
   }
 
   @Override

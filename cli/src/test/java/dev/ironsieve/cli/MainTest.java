@@ -2,13 +2,20 @@ package dev.ironsieve.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.io.StringReader;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.xml.sax.InputSource;
 import picocli.CommandLine;
 
 class MainTest {
@@ -28,9 +35,10 @@ class MainTest {
     Ran ran = run("check", QUAY);
     assertThat(ran.code()).isEqualTo(1);
     assertThat(ran.out())
-        .contains("rule 4 \"kiosk updates\" is shadowed by 3; from 10.4.7.1 ")
+        .contains("error: rule 4 \"kiosk updates\" is shadowed by 3; from 10.4.7.1 ")
         .contains(": rule 3, allow, before rule 4, reject")
-        .endsWith("2 found in 6 rules\n");
+        .contains("note: rule 5 \"rest\" generalises 1; ")
+        .endsWith("3 found in 6 rules\n");
   }
 
   @Test
@@ -38,6 +46,101 @@ class MainTest {
     Ran ran = run("check", "--format", "json", QUAY);
     assertThat(ran.code()).isEqualTo(1);
     assertThat(ran.out()).contains("\"finding\" : \"shadowed\"").contains("\"causes\" : [ 3 ]");
+  }
+
+  @Test
+  void failsFromTheSeverityOnThatIsAskedFor(@TempDir Path folder) throws IOException {
+    assertThat(run("check", "--fail-on", "error", QUAY).code()).isEqualTo(1);
+    Path exception = folder.resolve("exception.json");
+    Files.writeString(
+        exception,
+        """
+        {"ironSieve": 1, "name": "n", "sections": [{"name": "s", "rules": [
+          {"name": "but this", "verdict": "drop", "services": {"items": ["tcp/25"]}},
+          {"name": "tcp", "verdict": "allow", "services": {"items": ["tcp"]}}]}]}
+        """);
+    assertThat(run("check", exception.toString()).code()).isZero();
+    assertThat(run("check", "--fail-on", "note", exception.toString()).code()).isEqualTo(1);
+    assertThat(run("check", "--fail-on", "none", exception.toString()).code()).isEqualTo(2);
+  }
+
+  @Test
+  void checkWritesSarif() throws IOException {
+    Ran ran = run("check", "--format", "sarif", QUAY);
+    JsonNode run = new ObjectMapper().readTree(ran.out()).path("runs").path(0);
+    assertThat(run.path("tool").path("driver").path("rules"))
+        .extracting(kind -> kind.path("id").asText())
+        .contains("empty", "shadowed", "redundant-above", "redundant-below", "correlated")
+        .contains("generalised", "undecided", "too-broad", "mergeable");
+    JsonNode first = run.path("results").path(0);
+    assertThat(first.path("ruleId").asText()).isEqualTo("shadowed");
+    assertThat(first.path("level").asText()).isEqualTo("error");
+    JsonNode location = first.path("locations").path(0);
+    assertThat(location.at("/physicalLocation/artifactLocation/uri").asText()).isEqualTo(QUAY);
+    assertThat(location.at("/logicalLocations/0/name").asText()).isEqualTo("kiosk updates");
+    assertThat(first.at("/relatedLocations/0/logicalLocations/0/name").asText())
+        .isEqualTo("all but mail");
+    int index = first.path("ruleIndex").asInt();
+    assertThat(run.at("/tool/driver/rules/" + index + "/id").asText()).isEqualTo("shadowed");
+  }
+
+  @Test
+  void checkWritesJUnitXml() throws Exception {
+    Ran ran = run("check", "--format", "junit", QUAY);
+    Document xml =
+        DocumentBuilderFactory.newInstance()
+            .newDocumentBuilder()
+            .parse(new InputSource(new StringReader(ran.out())));
+    Element suite = (Element) xml.getElementsByTagName("testsuite").item(0);
+    assertThat(suite.getAttribute("tests")).isEqualTo("4");
+    assertThat(suite.getAttribute("failures")).isEqualTo("2");
+    assertThat(xml.getElementsByTagName("testcase").getLength()).isEqualTo(4);
+    assertThat(((Element) xml.getElementsByTagName("failure").item(0)).getAttribute("type"))
+        .isEqualTo("shadowed");
+  }
+
+  @Test
+  void probesAFileOfConnectionsLineByLine(@TempDir Path folder) throws IOException {
+    Path csv = folder.resolve("connections.csv");
+    Files.writeString(
+        csv,
+        """
+        from-address,to-address,protocol,to-port
+        10.4.7.9,192.0.2.10,tcp,8080
+        2001:db8::7,,,
+        """);
+    assertThat(run("probe", QUAY, "--connections", csv.toString()))
+        .isEqualTo(new Ran(0, "rule,name,verdict\n3,all but mail,allow\n5,rest,drop\n", ""));
+    assertThat(run("probe", QUAY, "--connections", csv.toString(), "--format", "json").out())
+        .startsWith("{\"rule\":3,\"name\":\"all but mail\",\"verdict\":\"allow\"}\n");
+    Files.writeString(csv, "from-address\n10.4.7.9\n10.4.7.999\n");
+    Ran broken = run("probe", QUAY, "--connections", csv.toString());
+    assertThat(broken.code()).isEqualTo(2);
+    assertThat(broken.err()).contains("connections.csv: line 3, from-address").contains("0 to 255");
+    assertThat(run("probe", QUAY).code()).isEqualTo(2);
+  }
+
+  @Test
+  void diffTellsWhatIsDecidedOtherwise(@TempDir Path folder) throws IOException {
+    String text =
+        """
+        {"ironSieve": 1, "name": "n", "sections": [{"name": "s", "rules": [
+          {"id": "a", "name": "web", "verdict": "allow", "services": {"items": ["tcp/443"]}},
+          {"id": "b", "name": "mail", "verdict": "allow", "services": {"items": ["tcp/25"]}}]}]}
+        """;
+    Path old = Files.writeString(folder.resolve("old.json"), text);
+    Path next = Files.writeString(folder.resolve("new.json"), text.replace("tcp/25", "tcp/587"));
+    Ran ran = run("diff", old.toString(), next.toString());
+    assertThat(ran.code()).isEqualTo(1);
+    assertThat(ran.out())
+        .contains("allow by \"mail\" becomes drop by \"closing rule\"")
+        .contains("drop by \"closing rule\" becomes allow by \"mail\"")
+        .contains("    service tcp/587\n")
+        .contains("  such as from ");
+    assertThat(run("diff", old.toString(), old.toString()).code()).isZero();
+    assertThat(run("diff", "--format", "json", old.toString(), next.toString()).out())
+        .contains("\"after\" : \"allow\"");
+    assertThat(run("diff", old.toString(), QUAY).err()).contains("expected the zones");
   }
 
   @Test

@@ -88,6 +88,15 @@ public final class Json {
     }
   }
 
+  /** The value on one line, without a line break at its end. */
+  public static String line(Object value) {
+    try {
+      return MAPPER.writeValueAsString(value);
+    } catch (JsonProcessingException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
   /** Writes {@code value}, indented, with a line end. */
   public static String write(Object value) {
     try {

@@ -38,10 +38,10 @@ class DraftTest {
   @Test
   void theFirstLookTellsWhatIsShadowed() {
     JsonPath draft = ruth.draft(id).jsonPath();
-    assertThat(draft.getString("standings.b.kind")).isEqualTo("shadowed");
-    assertThat(draft.<String>getList("standings.b.causes")).containsExactly("a");
-    assertThat(draft.getString("standings.b.decidedBy")).isEqualTo("a");
-    assertThat(draft.getString("standings.b.witness")).contains("tcp/443");
+    assertThat(draft.getString("standings.b.findings[0].kind")).isEqualTo("shadowed");
+    assertThat(draft.<String>getList("standings.b.findings[0].causes")).containsExactly("a");
+    assertThat(draft.getString("standings.b.findings[0].decidedBy")).isEqualTo("a");
+    assertThat(draft.getString("standings.b.findings[0].witness")).contains("tcp/443");
     assertThat(draft.getFloat("standings.c.share")).isEqualTo(1f);
   }
 

@@ -43,7 +43,7 @@ class ImportTest {
     ruth.draft(id)
         .then()
         .body("sections.name[0]", equalTo("quay-edge"))
-        .body("standings.s1r4.kind", equalTo("shadowed"));
+        .body("standings.s1r4.findings[0].kind", equalTo("shadowed"));
     Response out = ruth.request().get("/api/rulebases/" + id + "/draft/rfc8519");
     out.then().body("leftOut.size()", equalTo(0));
     Object document = out.jsonPath().getMap("document");

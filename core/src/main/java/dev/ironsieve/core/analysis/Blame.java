@@ -1,7 +1,9 @@
 package dev.ironsieve.core.analysis;
 
-import dev.ironsieve.core.analysis.CoverSearch.Candidate;
-import dev.ironsieve.core.analysis.CoverSearch.Outcome;
+import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch;
+import dev.ironsieve.core.cover.CoverSearch.Candidate;
+import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -64,7 +66,7 @@ final class Blame {
     List<BitSet> mustHit = new ArrayList<>();
     while (known.cardinality() > 1) {
       if (mustHit.isEmpty()) {
-        mustHit.add(holding(lowestOfTarget()));
+        mustHit.add(holding(target.getFirst().lowest()));
       }
       BitSet guess = HittingSet.smallest(mustHit, known.cardinality(), budget);
       if (guess == null) {
@@ -82,15 +84,6 @@ final class Blame {
       }
     }
     return new Verdict(known, true);
-  }
-
-  private int[] lowestOfTarget() {
-    Box box = target.getFirst();
-    int[] point = new int[box.axes()];
-    for (int axis = 0; axis < point.length; axis++) {
-      point[axis] = box.side(axis).min();
-    }
-    return point;
   }
 
   private BitSet holding(int[] point) {

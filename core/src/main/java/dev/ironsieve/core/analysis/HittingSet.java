@@ -1,5 +1,6 @@
 package dev.ironsieve.core.analysis;
 
+import dev.ironsieve.core.cover.Budget;
 import java.util.BitSet;
 import java.util.List;
 

@@ -1,134 +1,303 @@
 package dev.ironsieve.core.analysis;
 
+import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.space.Resolution;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
-import java.util.Collections;
+import java.util.BitSet;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.SplittableRandom;
 
 /**
- * The standing of every rule of a rulebase, kept up to date through edits. After an edit only those
- * rules are asked again that an edited rule, as it was or as it is, stands above and meets. Not
+ * Everything that follows from the rules of one rulebase alone, kept up to date through edits:
+ * after an edit only those answers are worked out again whose certificate the edit touches. Not
  * safe for use by several threads at once.
  */
 public final class LiveAnalysis {
+  /** Steps for each question about a rule; a step is one comparison of a box with another. */
+  public static final long STEPS = 200_000;
+
+  private static final int MOST_SAMPLES = 128;
+  private static final int FEWEST_SAMPLES = 16;
+  private static final int ALL_SAMPLES = 256_000;
+
   private final long steps;
   private Rulebase rulebase;
-  private Analysis analysis;
-  private Map<String, Standing> standings;
+  private Order order;
+  private Certificates certificates;
+  private View.Maker maker;
+  private Map<Integer, View> views;
+  private Map<Integer, Reach> reaches;
 
   public LiveAnalysis(Rulebase rulebase) {
-    this(rulebase, Analysis.STEPS);
+    this(rulebase, STEPS);
   }
 
   /**
-   * @param steps budget for each rule, in comparisons of one box with another
+   * @param steps budget for each question about a rule
    */
   public LiveAnalysis(Rulebase rulebase, long steps) {
     this.steps = steps;
     start(rulebase);
   }
 
-  /** The standing of every rule by its id. */
-  public Map<String, Standing> standings() {
-    return Collections.unmodifiableMap(standings);
+  private void start(Rulebase next) {
+    rulebase = next;
+    order = new Order(next);
+    certificates = new Certificates(order, steps);
+    maker = new View.Maker(order, certificates, steps);
+    views = new HashMap<>();
+    reaches = new HashMap<>();
   }
 
   public Rulebase rulebase() {
     return rulebase;
   }
 
-  private void start(Rulebase next) {
-    rulebase = next;
-    analysis = new Analysis(new Resolution(next), next.rules(), steps);
-    standings = new HashMap<>();
-    for (int i = 0; i < analysis.rules().size(); i++) {
-      standings.put(analysis.rules().get(i).id(), analysis.standing(i));
-    }
+  /** The rules as they are laid out here; changes with every update. */
+  public Order order() {
+    return order;
   }
+
+  private int slot(String id) {
+    int slot = order.slot(id);
+    if (slot == Order.NONE) {
+      throw new IllegalArgumentException("no rule has the id " + id);
+    }
+    return slot;
+  }
+
+  private View view(int slot) {
+    return views.computeIfAbsent(slot, maker::of);
+  }
+
+  /** Where a rule stands, by its id. */
+  public Standing standing(String id) {
+    return view(slot(id)).standing();
+  }
+
+  /** Where every rule stands, by its id, in the rules' order. */
+  public Map<String, Standing> standings() {
+    Map<String, Standing> out = new LinkedHashMap<>();
+    for (int i = 0; i < order.size(); i++) {
+      int slot = order.slotAt(i);
+      out.put(order.rule(slot).id(), view(slot).standing());
+    }
+    return out;
+  }
+
+  /** The findings about a rule, by its id. */
+  public List<Finding> findings(String id) {
+    return view(slot(id)).findings();
+  }
+
+  /** All findings, in the rules' order. */
+  public List<Finding> findings() {
+    List<Finding> out = new ArrayList<>();
+    for (int i = 0; i < order.size(); i++) {
+      out.addAll(view(order.slotAt(i)).findings());
+    }
+    return out;
+  }
+
+  /**
+   * Ids of all earlier rules with which a rule is correlated, or which it generalises; exact, but
+   * for those that the budget leaves open.
+   *
+   * @param kind {@code CORRELATED} or {@code GENERALISED}
+   */
+  public List<String> partners(String id, Finding.Kind kind) {
+    if (kind != Finding.Kind.CORRELATED && kind != Finding.Kind.GENERALISED) {
+      throw new IllegalArgumentException("no partners for " + kind);
+    }
+    return certificates.partners(slot(id), kind == Finding.Kind.GENERALISED).stream()
+        .map(slot -> order.rule(slot).id())
+        .toList();
+  }
+
+  /** What becomes of a rule at every other place in the order. */
+  public Slots slots(String id) {
+    return certificates.slots(slot(id));
+  }
+
+  /**
+   * How much of a rule's match no earlier rule takes. Exact at 0 and, where no earlier rule touches
+   * the match, at 1; else from a sample that is smaller the more rules there are.
+   */
+  public Reach reach(String id) {
+    return reaches.computeIfAbsent(slot(id), this::sample);
+  }
+
+  private Reach sample(int slot) {
+    if (!(certificates.standing(slot) instanceof Certificate.Standing.Decides)) {
+      return Reach.NONE;
+    }
+    List<Box> region = order.region(slot);
+    if (order.meeting(region, 0, order.position(slot)).length == 0) {
+      return Reach.ALL;
+    }
+    double[] upTo = new double[region.size()];
+    double total = 0;
+    for (int i = 0; i < upTo.length; i++) {
+      double points = 1;
+      for (int axis = 0; axis < order.space().axes(); axis++) {
+        points *= order.space().count(axis, region.get(i).side(axis));
+      }
+      total += points;
+      upTo[i] = total;
+    }
+    // The same sequence for the same rule, so that a meter does not flicker.
+    SplittableRandom random = new SplittableRandom(order.rule(slot).id().hashCode());
+    Questions questions = new Questions(order, steps);
+    int samples = Math.clamp(ALL_SAMPLES / order.size(), FEWEST_SAMPLES, MOST_SAMPLES);
+    int reached = 0;
+    for (int i = 0; i < samples; i++) {
+      double at = random.nextDouble() * total;
+      int box = 0;
+      while (box < upTo.length - 1 && upTo[box] <= at) {
+        box++;
+      }
+      reached += order.first(questions.pick(region.get(box), random)) == slot ? 1 : 0;
+    }
+    return Reach.sampled(reached, samples);
+  }
+
+  /**
+   * What an update changed.
+   *
+   * @param answers ids of rules whose standing or findings are new or others than before
+   * @param reaches ids of rules of whose match more or less may get through than before
+   */
+  public record Changed(Set<String> answers, Set<String> reaches) {}
 
   /**
    * Takes over the next state of the rulebase.
    *
    * @param moved ids of rules whose place among the others may have changed
-   * @return the rules whose standing is new or another than before
    */
-  public Map<String, Standing> update(Rulebase next, Set<String> moved) {
+  public Changed update(Rulebase next, Set<String> moved) {
     boolean sameWords =
         next.zones().equals(rulebase.zones())
             && next.addresses().equals(rulebase.addresses())
-            && next.services().equals(rulebase.services());
-    Map<String, Standing> before = standings;
-    if (sameWords) {
-      redo(next, moved);
-    } else {
-      start(next);
-    }
-    Map<String, Standing> changed = new LinkedHashMap<>();
-    for (Rule rule : analysis.rules()) {
-      Standing now = standings.get(rule.id());
-      if (!now.equals(before.get(rule.id()))) {
-        changed.put(rule.id(), now);
-      }
-    }
-    return changed;
-  }
-
-  private void redo(Rulebase next, Set<String> moved) {
-    Analysis old = analysis;
-    Analysis fresh = new Analysis(new Resolution(next), next.rules(), steps);
-    List<String> edited = new ArrayList<>();
-    for (Rule rule : fresh.rules()) {
-      boolean same =
-          !moved.contains(rule.id())
-              && old.number(rule.id())
-                  .map(old.rules()::get)
-                  .filter(was -> decidesLike(was, rule))
-                  .isPresent();
-      if (!same) {
-        edited.add(rule.id());
-      }
-    }
-    for (Rule rule : old.rules()) {
-      if (fresh.number(rule.id()).isEmpty()) {
-        edited.add(rule.id());
-      }
-    }
-    Map<String, Standing> out = new HashMap<>();
-    for (int i = 0; i < fresh.rules().size(); i++) {
-      String id = fresh.rules().get(i).id();
-      boolean kept = !affected(old, edited, id) && !affected(fresh, edited, id);
-      out.put(id, kept ? standings.get(id) : fresh.standing(i));
+            && next.services().equals(rulebase.services())
+            && next.vocabularies().equals(rulebase.vocabularies());
+    List<Rule> rules = next.rules();
+    Order.Change change = sameWords ? order.update(rules, moved) : null;
+    if (change == null) {
+      return startAgain(next);
     }
     rulebase = next;
-    analysis = fresh;
-    standings = out;
-  }
-
-  private static boolean decidesLike(Rule was, Rule is) {
-    return was.enabled() == is.enabled() && was.verdict() == is.verdict() && was.matchesLike(is);
-  }
-
-  /** Whether the rule is edited itself or stands below an edited rule that it meets. */
-  private static boolean affected(Analysis in, List<String> edited, String id) {
-    if (in.number(id).isEmpty()) {
-      return true;
+    BitSet asked = certificates.update(change);
+    addNeighbours(change, asked);
+    addOutdated(change, asked);
+    Set<String> reachable = new LinkedHashSet<>();
+    for (int slot : slotsWhoseReachMayChange(change)) {
+      reaches.remove(slot);
+      reachable.add(order.rule(slot).id());
     }
-    int rule = in.number(id).get();
-    for (String other : edited) {
-      if (other.equals(id)) {
-        return true;
-      }
-      int number = in.number(other).orElse(Integer.MAX_VALUE);
-      if (number < rule && in.meet(number, rule)) {
-        return true;
+    Map<String, View> gone = new HashMap<>();
+    for (int slot : change.gone().keySet()) {
+      reaches.remove(slot);
+      View view = views.remove(slot);
+      if (view != null) {
+        gone.put(order.rule(slot).id(), view);
       }
     }
-    return false;
+    Set<String> changed = new LinkedHashSet<>();
+    asked.stream()
+        .forEach(
+            slot -> {
+              String id = order.rule(slot).id();
+              View was = views.containsKey(slot) ? views.remove(slot) : gone.get(id);
+              if (!view(slot).equals(was)) {
+                changed.add(id);
+              }
+            });
+    return new Changed(changed, reachable);
+  }
+
+  private Changed startAgain(Rulebase next) {
+    Map<String, View> before = new HashMap<>();
+    views.forEach((slot, view) -> before.put(order.rule(slot).id(), view));
+    start(next);
+    Set<String> changed = new LinkedHashSet<>();
+    Set<String> all = new LinkedHashSet<>();
+    for (int i = 0; i < order.size(); i++) {
+      int slot = order.slotAt(i);
+      String id = order.rule(slot).id();
+      all.add(id);
+      if (!view(slot).equals(before.get(id))) {
+        changed.add(id);
+      }
+    }
+    return new Changed(changed, all);
+  }
+
+  /** Whether two rules can be merged hangs on what stands next to each other. */
+  private void addNeighbours(Order.Change change, BitSet asked) {
+    Set<Integer> places = new HashSet<>(change.gone().values());
+    change.fresh().forEach(slot -> places.add(order.position(slot)));
+    change.reworded().forEach(slot -> places.add(order.position(slot)));
+    for (int place : places) {
+      int above = Math.min(place, order.size()) - 1;
+      while (above >= 0 && !order.rule(order.slotAt(above)).enabled()) {
+        above--;
+      }
+      if (above >= 0) {
+        asked.set(order.slotAt(above));
+      }
+      if (place < order.size()) {
+        asked.set(order.slotAt(place));
+      }
+    }
+  }
+
+  /**
+   * A new rule may cut a class in two, and then a connection that was told as an example may lie in
+   * the half that the new rule takes, although the certificate's point does not.
+   */
+  private void addOutdated(Order.Change change, BitSet asked) {
+    for (int fresh : change.fresh()) {
+      for (int slot : order.meeting(order.region(fresh), 0, order.size())) {
+        View view = views.get(slot);
+        if (view != null && view.witnesses().anyMatch(w -> holds(fresh, w))) {
+          asked.set(slot);
+        }
+      }
+    }
+  }
+
+  private boolean holds(int slot, Connection witness) {
+    int[] point = order.space().point(witness);
+    return point == null || order.holds(slot, point);
+  }
+
+  private Set<Integer> slotsWhoseReachMayChange(Order.Change change) {
+    Set<Integer> out = new LinkedHashSet<>(change.fresh());
+    Set<Integer> touched = new LinkedHashSet<>(change.gone().keySet());
+    touched.addAll(change.fresh());
+    int first = order.size();
+    for (int slot : change.fresh()) {
+      first = Math.min(first, order.position(slot));
+    }
+    for (int place : change.gone().values()) {
+      first = Math.min(first, place);
+    }
+    for (int slot : touched) {
+      if (order.rule(slot).enabled()) {
+        for (int other : order.meeting(order.region(slot), first, order.size())) {
+          out.add(other);
+        }
+      }
+    }
+    return out;
   }
 }

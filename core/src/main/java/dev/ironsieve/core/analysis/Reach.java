@@ -7,6 +7,7 @@ package dev.ironsieve.core.analysis;
  * @param uncertainty half the width of the 95 % interval around the share; 0 where it is exact
  */
 public record Reach(double share, double uncertainty) {
+  public static final Reach NONE = new Reach(0, 0);
   public static final Reach ALL = new Reach(1, 0);
 
   /** From a sample: the Agresti-Coull interval (The American Statistician 52(2), 1998). */

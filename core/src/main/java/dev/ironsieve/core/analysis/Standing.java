@@ -9,9 +9,8 @@ public sealed interface Standing {
    * It decides at least one feasible connection.
    *
    * @param witness one that it decides
-   * @param reach how much of its match gets to it
    */
-  record Decides(Connection witness, Reach reach) implements Standing {}
+  record Decides(Connection witness) implements Standing {}
 
   /**
    * The earlier rules together take all of its match.

@@ -192,8 +192,7 @@ final class Editing {
     }
     String key = Names.key(name);
     Rulebase after =
-        new Rulebase(
-            before.name(),
+        before.with(
             kind != ObjectKind.ZONE
                 ? before.zones()
                 : before.zones().stream().filter(o -> !Names.key(o.name()).equals(key)).toList(),

@@ -26,8 +26,7 @@ final class ObjectEditing {
     List<Zone> zones =
         placed(ObjectKind.ZONE, before.zones(), Zone::name, put.zone(), put.replaces());
     UnaryOperator<String> rename = renaming(put.replaces(), put.zone().name());
-    return new Rulebase(
-        before.name(),
+    return before.with(
         zones,
         before.addresses(),
         before.services(),
@@ -64,8 +63,7 @@ final class ObjectEditing {
                     new AddressObject(
                         o.name(), o.members().stream().map(rename).toList(), o.note()))
             .toList();
-    return new Rulebase(
-        before.name(),
+    return before.with(
         before.zones(),
         addresses,
         before.services(),
@@ -102,8 +100,7 @@ final class ObjectEditing {
                     new ServiceObject(
                         o.name(), o.members().stream().map(rename).toList(), o.note()))
             .toList();
-    return new Rulebase(
-        before.name(),
+    return before.with(
         before.zones(),
         before.addresses(),
         services,

@@ -5,6 +5,7 @@ import dev.ironsieve.core.matcher.Trace.Passed;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.TransportSet;
@@ -13,119 +14,74 @@ import dev.ironsieve.core.space.Resolution;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.IntStream;
 
 /**
- * The first enabled rule whose criteria hold decides. Compiled once for a rulebase. A decision asks
- * only the rules between the connection's zones; a trace asks all, but each distinct criterion at
- * most once, O(rules + criteria · log size).
+ * The first enabled rule whose criteria hold decides. What is unknown of a connection is no member
+ * of anything narrower than everything.
+ *
+ * <p>A decision on a wholly known connection is one look into the index of the {@link Order}; a
+ * decision on any other goes down the rules. A trace asks each distinct criterion at most once,
+ * O(rules + criteria · log size).
  */
 public final class Matcher {
-  /** All sets of parts, by the bits of their ordinals. */
-  private static final List<Set<Part>> FAILING =
-      IntStream.range(0, 1 << Part.values().length).mapToObj(Matcher::parts).toList();
-
+  private final Order order;
   private final Resolution resolution;
-  private final List<Rule> rules;
-  private final int[][] criteria; // per rule the number of its criterion for each part
-  private final List<List<Object>> sets = new ArrayList<>(); // per part the distinct criteria
-  private final int[][][] zonePairs; // enabled rules between two zones, found when first asked for
 
   public Matcher(Rulebase rulebase) {
-    this(new Resolution(rulebase), rulebase.rules());
+    this(new Order(rulebase));
   }
 
-  /** For rules whose names {@code resolution} knows. */
-  public Matcher(Resolution resolution, List<Rule> rules) {
-    this.resolution = resolution;
-    this.rules = rules;
-    List<Map<Object, Integer>> numbers = new ArrayList<>();
-    for (int part = 0; part < Part.values().length; part++) {
-      numbers.add(new IdentityHashMap<>());
-      sets.add(new ArrayList<>());
-    }
-    int zones = resolution.zoneNames().size();
-    zonePairs = new int[zones + 1][zones + 1][];
-    criteria = new int[rules.size()][];
-    for (int rule = 0; rule < rules.size(); rule++) {
-      Match match = resolution.match(rules.get(rule));
-      Object[] said = {
-        match.fromZones(), match.from(), match.toZones(), match.to(), match.services()
-      };
-      criteria[rule] = new int[said.length];
-      for (int part = 0; part < said.length; part++) {
-        List<Object> known = sets.get(part);
-        Integer number = numbers.get(part).putIfAbsent(said[part], known.size());
-        if (number == null) {
-          number = known.size();
-          known.add(said[part]);
-        }
-        criteria[rule][part] = number;
-      }
-    }
-  }
-
-  private static Set<Part> parts(int bits) {
-    Set<Part> out = EnumSet.noneOf(Part.class);
-    for (Part part : Part.values()) {
-      if ((bits & 1 << part.ordinal()) != 0) {
-        out.add(part);
-      }
-    }
-    return Collections.unmodifiableSet(out);
+  /** For rules that are laid out already; has to be made again after the order was updated. */
+  public Matcher(Order order) {
+    this.order = order;
+    resolution = order.resolution();
   }
 
   /** The rule that decides, or nothing if the closing rule does. */
   public Optional<Rule> decide(Connection connection) {
+    int slot = slot(connection);
+    return slot == Order.NONE ? Optional.empty() : Optional.of(order.rule(slot));
+  }
+
+  /** The position of the rule that decides, from 0, or -1 if the closing rule does. */
+  public int position(Connection connection) {
+    int slot = slot(connection);
+    return slot == Order.NONE ? -1 : order.position(slot);
+  }
+
+  private int slot(Connection connection) {
+    int[] point = order.space().point(connection);
+    if (point != null) {
+      return order.first(point);
+    }
     Asked asked = new Asked(connection);
-    for (int rule : between(asked.fromZone, asked.toZone)) {
-      if (asked.holds(Part.SERVICE, rule)
-          && asked.holds(Part.FROM_ADDRESS, rule)
-          && asked.holds(Part.TO_ADDRESS, rule)) {
-        return Optional.of(rules.get(rule));
+    for (int position = 0; position < order.size(); position++) {
+      int slot = order.slotAt(position);
+      if (order.rule(slot).enabled() && asked.failing(slot, true).isEmpty()) {
+        return slot;
       }
     }
-    return Optional.empty();
+    return Order.NONE;
   }
 
-  /** The enabled rules whose zones hold, in order; -1 is an unknown zone. */
-  private int[] between(int fromZone, int toZone) {
-    int[] known = zonePairs[fromZone + 1][toZone + 1];
-    if (known == null) {
-      known =
-          IntStream.range(0, rules.size())
-              .filter(rule -> rules.get(rule).enabled())
-              .filter(rule -> inZones((IntSet) criterion(Part.FROM_ZONE, rule), fromZone))
-              .filter(rule -> inZones((IntSet) criterion(Part.TO_ZONE, rule), toZone))
-              .toArray();
-      zonePairs[fromZone + 1][toZone + 1] = known; // Two threads may find the same; that is all.
-    }
-    return known;
-  }
-
-  private Object criterion(Part part, int rule) {
-    return sets.get(part.ordinal()).get(criteria[rule][part.ordinal()]);
-  }
-
-  private boolean inZones(IntSet zones, int zone) {
-    return zone < 0 ? zones.size() == resolution.zoneNames().size() : zones.contains(zone);
-  }
-
+  /** The way of a connection down the rules. */
   public Trace trace(Connection connection) {
-    Lookup lookup = new Lookup(connection);
+    Asked asked = new Asked(connection);
     List<Passed> passed = new ArrayList<>();
-    for (int i = 0; i < rules.size(); i++) {
-      Rule rule = rules.get(i);
+    for (int position = 0; position < order.size(); position++) {
+      int slot = order.slotAt(position);
+      Rule rule = order.rule(slot);
       if (!rule.enabled()) {
         passed.add(new Passed(rule, Set.of()));
         continue;
       }
-      Set<Part> failing = lookup.failing(i);
+      Set<Part> failing = asked.failing(slot, false);
       if (failing.isEmpty()) {
         return new Trace(List.copyOf(passed), rule);
       }
@@ -134,33 +90,99 @@ public final class Matcher {
     return new Trace(List.copyOf(passed), null);
   }
 
-  /** One connection, and whether a criterion holds for it. */
-  private class Asked {
-    final Connection connection;
-    final int fromZone;
-    final int toZone;
+  /** One connection, and the answers of the criteria that were asked so far. */
+  private final class Asked {
+    private static final Part[] PARTS = Part.values();
+
+    private final Connection connection;
+    private final int fromZone;
+    private final int toZone;
+    private final List<Map<Object, Boolean>> answers = new ArrayList<>();
+    private final Map<Integer, Set<Part>> sets = new HashMap<>();
+    private final int[] values; // by vocabulary
+    private final Part[] termParts; // by vocabulary
 
     Asked(Connection connection) {
       this.connection = connection;
       fromZone = resolution.zoneNumber(connection.from().zone());
       toZone = resolution.zoneNumber(connection.to().zone());
+      for (int part = 0; part < PARTS.length; part++) {
+        answers.add(new IdentityHashMap<>());
+      }
+      int vocabularies = resolution.vocabularies().size();
+      values = new int[vocabularies];
+      termParts = new Part[vocabularies];
+      for (int i = 0; i < vocabularies; i++) {
+        var coordinate = resolution.vocabularies().get(i).coordinate();
+        values[i] = resolution.valueNumber(i, connection.terms().get(coordinate));
+        termParts[i] = Part.of(coordinate);
+      }
     }
 
-    boolean holds(Part part, int rule) {
-      Object set = criterion(part, rule);
+    /**
+     * The criteria that do not hold.
+     *
+     * @param oneIsEnough whether the rest need not be asked then
+     */
+    Set<Part> failing(int slot, boolean oneIsEnough) {
+      Match match = order.match(slot);
+      int failing = bit(Part.SERVICE, match.services());
+      failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.FROM_ZONE, match.fromZones());
+      failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.TO_ZONE, match.toZones());
+      failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.FROM_ADDRESS, match.from());
+      failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.TO_ADDRESS, match.to());
+      for (int i = 0; i < values.length && !skip(failing, oneIsEnough); i++) {
+        IntSet wanted = match.terms().get(i);
+        boolean holds =
+            values[i] < 0
+                ? wanted == resolution.anyTerms().get(i)
+                : wanted == resolution.anyTerms().get(i) || wanted.contains(values[i]);
+        failing |= holds ? 0 : 1 << termParts[i].ordinal();
+      }
+      return sets.computeIfAbsent(failing, Asked::parts);
+    }
+
+    private static boolean skip(int failing, boolean oneIsEnough) {
+      return oneIsEnough && failing != 0;
+    }
+
+    private static Set<Part> parts(int bits) {
+      Set<Part> out = EnumSet.noneOf(Part.class);
+      for (Part part : PARTS) {
+        if ((bits & 1 << part.ordinal()) != 0) {
+          out.add(part);
+        }
+      }
+      return Collections.unmodifiableSet(out);
+    }
+
+    /** The part's bit if its criterion does not hold. */
+    private int bit(Part part, Object criterion) {
+      Map<Object, Boolean> known = answers.get(part.ordinal());
+      Boolean holds = known.get(criterion);
+      if (holds == null) {
+        holds = holds(part, criterion);
+        known.put(criterion, holds);
+      }
+      return holds ? 0 : 1 << part.ordinal();
+    }
+
+    private boolean holds(Part part, Object criterion) {
       return switch (part) {
-        case FROM_ZONE -> inZones((IntSet) set, fromZone);
-        case FROM_ADDRESS -> inAddresses((AddressSet) set, connection.from());
-        case TO_ZONE -> inZones((IntSet) set, toZone);
-        case TO_ADDRESS -> inAddresses((AddressSet) set, connection.to());
-        case SERVICE -> inServices((TransportSet) set);
+        case FROM_ZONE -> inZones((IntSet) criterion, fromZone);
+        case TO_ZONE -> inZones((IntSet) criterion, toZone);
+        case FROM_ADDRESS -> inAddresses((AddressSet) criterion, connection.from());
+        case TO_ADDRESS -> inAddresses((AddressSet) criterion, connection.to());
+        default -> inServices((TransportSet) criterion);
       };
     }
 
+    private boolean inZones(IntSet zones, int zone) {
+      return zone < 0 ? zones.size() == resolution.zoneNames().size() : zones.contains(zone);
+    }
+
     private boolean inAddresses(AddressSet addresses, Connection.Endpoint end) {
-      return end.address() == null
-          ? addresses.equals(AddressSet.ALL)
-          : addresses.contains(end.address());
+      return end.address() == null ? addresses.isAll() : addresses.contains(end.address());
     }
 
     private boolean inServices(TransportSet services) {
@@ -168,36 +190,6 @@ public final class Matcher {
         return services.equals(TransportSet.ALL);
       }
       return services.contains(connection.protocol(), connection.detail(), connection.sourcePort());
-    }
-  }
-
-  /** The same with the answers of the criteria that were asked so far. */
-  private final class Lookup extends Asked {
-    private static final byte YES = 1;
-    private static final byte NO = 2;
-    private static final Part[] PARTS = Part.values();
-
-    private final byte[][] answers = new byte[PARTS.length][];
-
-    Lookup(Connection connection) {
-      super(connection);
-      for (int part = 0; part < PARTS.length; part++) {
-        answers[part] = new byte[sets.get(part).size()];
-      }
-    }
-
-    Set<Part> failing(int rule) {
-      int failing = 0;
-      for (Part part : PARTS) {
-        int number = criteria[rule][part.ordinal()];
-        byte known = answers[part.ordinal()][number];
-        if (known == 0) {
-          known = holds(part, rule) ? YES : NO;
-          answers[part.ordinal()][number] = known;
-        }
-        failing |= known == NO ? 1 << part.ordinal() : 0;
-      }
-      return FAILING.get(failing);
     }
   }
 }

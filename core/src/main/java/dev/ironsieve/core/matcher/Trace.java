@@ -1,5 +1,6 @@
 package dev.ironsieve.core.matcher;
 
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
 import java.util.List;
 import java.util.Set;
@@ -18,7 +19,18 @@ public record Trace(List<Passed> passed, Rule decided) {
     FROM_ADDRESS,
     TO_ZONE,
     TO_ADDRESS,
-    SERVICE
+    SERVICE,
+    PERSON,
+    DEVICE,
+    SITE,
+    APPLICATION,
+    FILE_KIND,
+    TIME;
+
+    /** The part that asks of a coordinate. */
+    static Part of(Coordinate coordinate) {
+      return valueOf(coordinate.name());
+    }
   }
 
   /**

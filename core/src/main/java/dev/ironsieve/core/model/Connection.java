@@ -2,6 +2,9 @@ package dev.ironsieve.core.model;
 
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.Transport;
+import java.util.Collections;
+import java.util.EnumMap;
+import java.util.Map;
 
 /**
  * One connection, the point that a rulebase decides on. What is unknown is no member of anything
@@ -13,9 +16,21 @@ import dev.ironsieve.core.sets.Transport;
  * @param detail destination port, or ICMP type * 256 + code, or {@link #UNKNOWN}; 0 for protocols
  *     that have neither
  * @param sourcePort 0 to 65535, or {@link #UNKNOWN}
+ * @param terms names of values of the rulebase's vocabularies; what is left out is unknown
  */
-public record Connection(Endpoint from, Endpoint to, int protocol, int detail, int sourcePort) {
+public record Connection(
+    Endpoint from,
+    Endpoint to,
+    int protocol,
+    int detail,
+    int sourcePort,
+    Map<Coordinate, String> terms) {
   public static final int UNKNOWN = -1;
+
+  /** A connection of which nothing but ends and service is known. */
+  public Connection(Endpoint from, Endpoint to, int protocol, int detail, int sourcePort) {
+    this(from, to, protocol, detail, sourcePort, Map.of());
+  }
 
   /**
    * One end of a connection.
@@ -28,6 +43,7 @@ public record Connection(Endpoint from, Endpoint to, int protocol, int detail, i
   }
 
   public Connection {
+    terms = terms.isEmpty() ? Map.of() : Collections.unmodifiableMap(new EnumMap<>(terms));
     boolean known = protocol >= 0 && protocol <= Transport.MAX_PROTOCOL;
     int max = known ? Transport.maxDetail(protocol) : UNKNOWN;
     boolean fits =

@@ -1,10 +1,15 @@
 package dev.ironsieve.core.model;
 
+import java.util.Collections;
+import java.util.EnumMap;
+import java.util.Map;
+
 /**
  * One rule: it holds for a connection for which every criterion holds.
  *
  * @param id stays the same for the rule's whole life, through renaming and moving
  * @param enabled a disabled rule is passed over
+ * @param terms what it asks of the coordinates of its vocabularies; what is any is left out
  */
 public record Rule(
     String id,
@@ -15,6 +20,7 @@ public record Rule(
     Criterion<String> toZones,
     Criterion<AddressItem> toAddresses,
     Criterion<ServiceItem> services,
+    Map<Coordinate, Criterion<String>> terms,
     Verdict verdict,
     Logging logging,
     String note) {
@@ -22,6 +28,55 @@ public record Rule(
     Names.checkId("rule", id);
     name = Names.checkTitle("rule", name);
     Names.checkNote(note);
+    terms = narrowing(terms);
+  }
+
+  /** A rule that asks for zones, addresses and services only. */
+  public Rule(
+      String id,
+      String name,
+      boolean enabled,
+      Criterion<String> fromZones,
+      Criterion<AddressItem> fromAddresses,
+      Criterion<String> toZones,
+      Criterion<AddressItem> toAddresses,
+      Criterion<ServiceItem> services,
+      Verdict verdict,
+      Logging logging,
+      String note) {
+    this(
+        id,
+        name,
+        enabled,
+        fromZones,
+        fromAddresses,
+        toZones,
+        toAddresses,
+        services,
+        Map.of(),
+        verdict,
+        logging,
+        note);
+  }
+
+  private static Map<Coordinate, Criterion<String>> narrowing(
+      Map<Coordinate, Criterion<String>> terms) {
+    if (terms.isEmpty()) {
+      return Map.of();
+    }
+    Map<Coordinate, Criterion<String>> out = new EnumMap<>(Coordinate.class);
+    terms.forEach(
+        (coordinate, criterion) -> {
+          if (!criterion.isAny()) {
+            out.put(coordinate, criterion);
+          }
+        });
+    return Collections.unmodifiableMap(out);
+  }
+
+  /** What the rule asks of a coordinate. */
+  public Criterion<String> term(Coordinate coordinate) {
+    return terms.getOrDefault(coordinate, Criterion.any());
   }
 
   /** An enabled rule that matches everything, as a start to narrow from. */
@@ -40,7 +95,7 @@ public record Rule(
         "");
   }
 
-  /** The same rule with other criteria. */
+  /** The same rule with other ends and services. */
   public Rule matching(
       Criterion<String> fromZones,
       Criterion<AddressItem> fromAddresses,
@@ -56,6 +111,7 @@ public record Rule(
         toZones,
         toAddresses,
         services,
+        terms,
         verdict,
         logging,
         note);
@@ -71,6 +127,7 @@ public record Rule(
         toZones,
         toAddresses,
         services,
+        terms,
         verdict,
         logging,
         note);
@@ -82,6 +139,7 @@ public record Rule(
         && fromAddresses.equals(other.fromAddresses)
         && toZones.equals(other.toZones)
         && toAddresses.equals(other.toAddresses)
-        && services.equals(other.services);
+        && services.equals(other.services)
+        && terms.equals(other.terms);
   }
 }

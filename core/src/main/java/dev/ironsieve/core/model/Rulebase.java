@@ -16,6 +16,7 @@ public record Rulebase(
     List<Zone> zones,
     List<AddressObject> addresses,
     List<ServiceObject> services,
+    List<Vocabulary> vocabularies,
     List<Section> sections) {
   /** Most rules in one rulebase. */
   public static final int MAX_RULES = 200_000;
@@ -25,13 +26,24 @@ public record Rulebase(
     zones = List.copyOf(zones);
     addresses = List.copyOf(addresses);
     services = List.copyOf(services);
+    vocabularies = List.copyOf(vocabularies);
     sections = List.copyOf(sections);
-    new RulebaseCheck(zones, addresses, services, sections).run();
+    new RulebaseCheck(zones, addresses, services, vocabularies, sections).run();
+  }
+
+  /** A rulebase whose rules ask for zones, addresses and services only. */
+  public Rulebase(
+      String name,
+      List<Zone> zones,
+      List<AddressObject> addresses,
+      List<ServiceObject> services,
+      List<Section> sections) {
+    this(name, zones, addresses, services, List.of(), sections);
   }
 
   public static Rulebase empty(String name) {
     Section first = new Section("first", "Rules", List.of());
-    return new Rulebase(name, List.of(), List.of(), List.of(), List.of(first));
+    return new Rulebase(name, List.of(), List.of(), List.of(), List.of(), List.of(first));
   }
 
   /** All rules as the gateway reads them. */
@@ -40,11 +52,20 @@ public record Rulebase(
   }
 
   public Rulebase withSections(List<Section> sections) {
-    return new Rulebase(name, zones, addresses, services, sections);
+    return new Rulebase(name, zones, addresses, services, vocabularies, sections);
+  }
+
+  /** With other zones, objects and rules; they change together, so that names keep fitting. */
+  public Rulebase with(
+      List<Zone> zones,
+      List<AddressObject> addresses,
+      List<ServiceObject> services,
+      List<Section> sections) {
+    return new Rulebase(name, zones, addresses, services, vocabularies, sections);
   }
 
   public Rulebase named(String name) {
-    return new Rulebase(name, zones, addresses, services, sections);
+    return new Rulebase(name, zones, addresses, services, vocabularies, sections);
   }
 
   /** The rules that mention {@code name}, themselves or through objects that mention it. */

@@ -2,6 +2,7 @@ package dev.ironsieve.core.model;
 
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -13,6 +14,7 @@ record RulebaseCheck(
     List<Zone> zones,
     List<AddressObject> addresses,
     List<ServiceObject> services,
+    List<Vocabulary> vocabularies,
     List<Section> sections) {
 
   /** Deepest nesting of groups. */
@@ -38,10 +40,25 @@ record RulebaseCheck(
     }
     refuseCycles("address", addressGroups);
     refuseCycles("service", serviceGroups);
-    checkRules(zoneNames, addressNames, serviceNames);
+    checkRules(zoneNames, addressNames, serviceNames, vocabulary());
   }
 
-  private void checkRules(Set<String> zones, Set<String> addresses, Set<String> services) {
+  private Map<Coordinate, Set<String>> vocabulary() {
+    Map<Coordinate, Set<String>> known = new EnumMap<>(Coordinate.class);
+    for (Vocabulary vocabulary : vocabularies) {
+      if (known.put(vocabulary.coordinate(), vocabulary.meanings().keySet()) != null) {
+        throw new InvalidModel(
+            "vocabularies", "each coordinate once", vocabulary.coordinate().word() + " twice");
+      }
+    }
+    return known;
+  }
+
+  private void checkRules(
+      Set<String> zones,
+      Set<String> addresses,
+      Set<String> services,
+      Map<Coordinate, Set<String>> terms) {
     Set<String> sectionIds = new HashSet<>();
     Set<String> ruleIds = new HashSet<>();
     for (Section section : sections) {
@@ -56,6 +73,14 @@ record RulebaseCheck(
         exist(place, "zone", ObjectKind.ZONE.namesIn(rule), zones);
         exist(place, "address", ObjectKind.ADDRESS.namesIn(rule), addresses);
         exist(place, "service", ObjectKind.SERVICE.namesIn(rule), services);
+        rule.terms()
+            .forEach(
+                (coordinate, criterion) ->
+                    exist(
+                        place,
+                        coordinate.word(),
+                        criterion.mentioned(),
+                        terms.getOrDefault(coordinate, Set.of())));
       }
     }
     if (ruleIds.size() > Rulebase.MAX_RULES) {

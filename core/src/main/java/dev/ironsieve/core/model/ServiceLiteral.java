@@ -4,6 +4,8 @@ import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.sets.TransportSet;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -144,6 +146,33 @@ public record ServiceLiteral(
         IntSet.range(
             Transport.position(protocol, firstDetail), Transport.position(protocol, lastDetail)),
         IntSet.range(firstSource, lastSource));
+  }
+
+  /** The texts of the fewest literals that together are a set of positions of {@link Transport}. */
+  public static List<String> covering(IntSet positions) {
+    List<String> out = new ArrayList<>();
+    for (int i = 0; i < positions.intervals(); i++) {
+      int first = positions.first(i);
+      while (first <= positions.last(i)) {
+        int protocol = Transport.protocol(first);
+        int end = Transport.position(protocol, Transport.maxDetail(protocol));
+        int last = Math.min(positions.last(i), end);
+        out.add(text(protocol, Transport.detail(first), Transport.detail(last)));
+        first = last + 1;
+      }
+    }
+    return out;
+  }
+
+  /** The text of a literal; ICMP types and codes that are no whole type are written as a range. */
+  private static String text(int protocol, int first, int last) {
+    boolean type = first == last || ((first & 255) == 0 && last == (first | 255));
+    boolean all = first == 0 && last == Transport.maxDetail(protocol);
+    if (Transport.hasTypes(protocol) && !type && !all) {
+      return "%s/%d/%d-%d/%d"
+          .formatted(protocolName(protocol), first >> 8, first & 255, last >> 8, last & 255);
+    }
+    return new ServiceLiteral(protocol, first, last, 0, Transport.MAX_DETAIL).toString();
   }
 
   /** The shortest text that {@link #parse} reads back. */

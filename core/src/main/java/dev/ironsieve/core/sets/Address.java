@@ -57,7 +57,7 @@ public record Address(Family family, long high, long low) implements Comparable<
   }
 
   /** The address after this one, or null after the family's highest. */
-  Address next() {
+  public Address next() {
     if (equals(family.highest())) {
       return null;
     }
@@ -65,7 +65,7 @@ public record Address(Family family, long high, long low) implements Comparable<
   }
 
   /** The address before this one, or null before the family's lowest. */
-  Address previous() {
+  public Address previous() {
     if (equals(family.lowest())) {
       return null;
     }

@@ -25,6 +25,9 @@ public final class AddressSet {
 
   /** The union of {@code ranges}, which may overlap and stand in any order; O(n log n). */
   public static AddressSet of(Collection<AddressRange> ranges) {
+    if (ranges.size() == 1) {
+      return of(ranges.iterator().next());
+    }
     List<AddressRange> out = new ArrayList<>();
     for (AddressRange range : ranges.stream().sorted().toList()) {
       AddressRange before = out.isEmpty() ? null : out.getLast();
@@ -54,6 +57,11 @@ public final class AddressSet {
 
   public boolean isEmpty() {
     return ranges.isEmpty();
+  }
+
+  /** Whether this holds every address of both families. */
+  public boolean isAll() {
+    return this == ALL || ranges.equals(ALL.ranges);
   }
 
   /** O(log ranges). */

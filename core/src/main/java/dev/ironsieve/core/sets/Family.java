@@ -18,6 +18,11 @@ public enum Family {
     return bits;
   }
 
+  /** {@code IPv4} or {@code IPv6}. */
+  public String word() {
+    return this == IPV4 ? "IPv4" : "IPv6";
+  }
+
   Address lowest() {
     return new Address(this, 0, 0);
   }

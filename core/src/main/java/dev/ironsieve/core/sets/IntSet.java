@@ -19,6 +19,7 @@ public final class IntSet {
   public static final IntSet EMPTY = new IntSet(new int[0]);
 
   private final int[] bounds;
+  private int hash; // 0 until first asked for
 
   private IntSet(int[] bounds) {
     this.bounds = bounds;
@@ -93,14 +94,24 @@ public final class IntSet {
 
   /** O(log intervals). */
   public boolean contains(int value) {
+    if (bounds.length == 2) {
+      return bounds[0] <= value && value <= bounds[1];
+    }
     int at = Arrays.binarySearch(bounds, value);
     // Found: a bound is a member. Not found: inside an interval iff the insertion point is odd.
     return at >= 0 || ((-at - 1) & 1) == 1;
   }
 
+  /** O(log n) where one of the sets is a single interval, else O(n + m). */
   public boolean intersects(IntSet other) {
     int[] a = bounds;
     int[] b = other.bounds;
+    if (b.length == 2) {
+      return meets(b[0], b[1]);
+    }
+    if (a.length == 2) {
+      return other.meets(a[0], a[1]);
+    }
     int i = 0;
     int j = 0;
     while (i < a.length && j < b.length) {
@@ -115,10 +126,41 @@ public final class IntSet {
     return false;
   }
 
+  /** Whether a member lies in {@code first..last}, both included; O(log n). */
+  public boolean meets(int first, int last) {
+    if (bounds.length == 2) {
+      return bounds[0] <= last && first <= bounds[1];
+    }
+    int at = interval(first);
+    return at < intervals() && bounds[2 * at] <= last;
+  }
+
+  /** The first interval that does not end before {@code value}; O(log n). */
+  public int interval(int value) {
+    int low = 0;
+    int high = bounds.length / 2;
+    while (low < high) {
+      int middle = (low + high) >>> 1;
+      if (bounds[2 * middle + 1] < value) {
+        low = middle + 1;
+      } else {
+        high = middle;
+      }
+    }
+    return low;
+  }
+
   /** Whether every member of {@code other} is a member of this. */
   public boolean containsAll(IntSet other) {
     int[] a = bounds;
     int[] b = other.bounds;
+    if (a.length == 2) {
+      return b.length == 0 || (a[0] <= b[0] && b[b.length - 1] <= a[1]);
+    }
+    if (b.length == 2) {
+      int at = interval(b[0]);
+      return at < intervals() && a[2 * at] <= b[0] && b[1] <= a[2 * at + 1];
+    }
     int i = 0;
     for (int j = 0; j < b.length; j += 2) {
       while (i < a.length && a[i + 1] < b[j]) {
@@ -216,12 +258,15 @@ public final class IntSet {
 
   @Override
   public boolean equals(Object o) {
-    return o instanceof IntSet other && Arrays.equals(bounds, other.bounds);
+    return o == this || o instanceof IntSet other && Arrays.equals(bounds, other.bounds);
   }
 
   @Override
   public int hashCode() {
-    return Arrays.hashCode(bounds);
+    if (hash == 0) {
+      hash = Arrays.hashCode(bounds);
+    }
+    return hash;
   }
 
   /** {@code {1..5, 9}}. */

@@ -4,37 +4,37 @@ import dev.ironsieve.core.sets.IntSet;
 import java.util.Arrays;
 import java.util.Optional;
 
-/**
- * A product of one non-empty set of classes for each axis.
- *
- * <p>Each side carries a sketch of 64 bits, a bit for each 64th of the axis that it touches: two
- * sides whose sketches share no bit share no class.
- */
+/** A product of one non-empty set of labels for each axis. */
 public final class Box {
   private final IntSet[] sides;
-  private final long[] sketches;
 
-  Box(IntSet[] sides, long[] sketches) {
+  /** The caller gives {@code sides} away. */
+  public Box(IntSet[] sides) {
+    for (IntSet side : sides) {
+      if (side.isEmpty()) {
+        throw new IllegalArgumentException("an empty side: " + Arrays.toString(sides));
+      }
+    }
     this.sides = sides;
-    this.sketches = sketches;
   }
 
-  /** The set of classes on axis {@code axis}. */
+  /** The set of labels on axis {@code axis}. */
   public IntSet side(int axis) {
     return sides[axis];
   }
 
-  /** A copy of the sides, free to be changed. */
-  public IntSet[] sides() {
-    return sides.clone();
+  public int axes() {
+    return sides.length;
+  }
+
+  /** The same box with another side. */
+  public Box with(int axis, IntSet side) {
+    IntSet[] changed = sides.clone();
+    changed[axis] = side;
+    return new Box(changed);
   }
 
   public boolean intersects(Box other) {
-    for (int axis = 0; axis < sides.length; axis++) {
-      if ((sketches[axis] & other.sketches[axis]) == 0) {
-        return false;
-      }
-    }
     for (int axis = 0; axis < sides.length; axis++) {
       if (sides[axis] != other.sides[axis] && !sides[axis].intersects(other.sides[axis])) {
         return false;
@@ -43,25 +43,35 @@ public final class Box {
     return true;
   }
 
-  public int axes() {
-    return sides.length;
+  /** Whether every point of {@code other} is in this. */
+  public boolean containsAll(Box other) {
+    for (int axis = 0; axis < sides.length; axis++) {
+      if (sides[axis] != other.sides[axis] && !sides[axis].containsAll(other.sides[axis])) {
+        return false;
+      }
+    }
+    return true;
   }
 
-  /** What both hold. Its sketches are as coarse as those it comes from. */
+  /** What both hold. */
   public Optional<Box> intersection(Box other) {
     IntSet[] both = new IntSet[sides.length];
-    long[] sketch = new long[sides.length];
     for (int axis = 0; axis < both.length; axis++) {
-      both[axis] = sides[axis].intersect(other.sides[axis]);
-      sketch[axis] = sketches[axis] & other.sketches[axis];
+      IntSet one = sides[axis];
+      IntSet two = other.sides[axis];
+      // The same object where one is inside the other, for whoever compares by identity.
+      both[axis] =
+          one == two || two.containsAll(one)
+              ? one
+              : one.containsAll(two) ? two : one.intersect(two);
       if (both[axis].isEmpty()) {
         return Optional.empty();
       }
     }
-    return Optional.of(new Box(both, sketch));
+    return Optional.of(new Box(both));
   }
 
-  /** Whether the point with class {@code point[axis]} on each axis is inside. */
+  /** Whether the point with label {@code point[axis]} on each axis is inside. */
   public boolean contains(int[] point) {
     for (int axis = 0; axis < sides.length; axis++) {
       if (!sides[axis].contains(point[axis])) {
@@ -71,14 +81,23 @@ public final class Box {
     return true;
   }
 
-  static long sketch(IntSet side, int classes) {
-    long sketch = 0;
-    for (int i = 0; i < side.intervals(); i++) {
-      int from = (int) (side.first(i) * 64L / classes);
-      int to = (int) (side.last(i) * 64L / classes);
-      sketch |= (-1L << from) & (-1L >>> (63 - to));
+  /** The point with the lowest label on each axis. */
+  public int[] lowest() {
+    int[] point = new int[sides.length];
+    for (int axis = 0; axis < sides.length; axis++) {
+      point[axis] = sides[axis].min();
     }
-    return sketch;
+    return point;
+  }
+
+  @Override
+  public boolean equals(Object o) {
+    return o instanceof Box other && Arrays.equals(sides, other.sides);
+  }
+
+  @Override
+  public int hashCode() {
+    return Arrays.hashCode(sides);
   }
 
   @Override

@@ -3,6 +3,7 @@ package dev.ironsieve.core.space;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.TransportSet;
+import java.util.List;
 
 /**
  * A rule's criteria with every name looked up.
@@ -12,6 +13,12 @@ import dev.ironsieve.core.sets.TransportSet;
  * @param toZones numbers of zones
  * @param to addresses of the far end
  * @param services services with source ports
+ * @param terms for each of {@link Resolution#vocabularies} the numbers of its values
  */
 public record Match(
-    IntSet fromZones, AddressSet from, IntSet toZones, AddressSet to, TransportSet services) {}
+    IntSet fromZones,
+    AddressSet from,
+    IntSet toZones,
+    AddressSet to,
+    TransportSet services,
+    List<IntSet> terms) {}

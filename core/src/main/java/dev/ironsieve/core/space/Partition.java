@@ -3,8 +3,6 @@ package dev.ironsieve.core.space;
 import dev.ironsieve.core.sets.IntSet;
 import java.util.Arrays;
 import java.util.Collection;
-import java.util.HashMap;
-import java.util.Map;
 
 /**
  * The coarsest grouping of the pieces of a line into classes that no given set tells apart. Built
@@ -14,8 +12,6 @@ import java.util.Map;
 final class Partition {
   private final int[] classOf;
   private final int[] firstPiece;
-  private final int[] classSize;
-  private final Map<IntSet, IntSet> classSets = new HashMap<>();
 
   /**
    * @param pieces number of pieces, which are 0 to pieces - 1
@@ -60,7 +56,6 @@ final class Partition {
     int[] renamed = new int[count];
     Arrays.fill(renamed, -1);
     firstPiece = new int[count];
-    classSize = new int[count];
     classOf = new int[pieces];
     int next = 0;
     for (int piece = 0; piece < pieces; piece++) {
@@ -69,7 +64,6 @@ final class Partition {
         renamed[of[piece]] = next++;
       }
       classOf[piece] = renamed[of[piece]];
-      classSize[classOf[piece]]++;
     }
   }
 
@@ -84,24 +78,5 @@ final class Partition {
   /** The lowest piece of class {@code c}. */
   int firstPiece(int c) {
     return firstPiece[c];
-  }
-
-  /** The classes that make up a set of pieces, which must be one that this was built for. */
-  IntSet classes(IntSet pieces) {
-    return classSets.computeIfAbsent(pieces, this::compute);
-  }
-
-  private IntSet compute(IntSet pieces) {
-    if (pieces.size() == classOf.length) {
-      return classes() == 0 ? IntSet.EMPTY : IntSet.range(0, classes() - 1);
-    }
-    IntSet.Builder out = new IntSet.Builder();
-    pieces.forEach(
-        piece -> {
-          if (firstPiece[classOf[piece]] == piece) {
-            out.addInOrder(classOf[piece], classOf[piece]);
-          }
-        });
-    return out.build();
   }
 }

@@ -2,6 +2,7 @@ package dev.ironsieve.core.space;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rule;
@@ -9,12 +10,15 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.TransportSet;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -23,21 +27,40 @@ import java.util.Map;
 public final class Resolution {
   private final List<String> zoneNames;
   private final List<AddressSet> zoneNetworks;
+  private final List<List<AddressRange>> declared = new ArrayList<>(); // by zone
   private final IntSet allZones;
   private final Map<String, Integer> zoneNumbers = new HashMap<>();
+  private final Map<String, Integer> zoneNumbersAsWritten = new HashMap<>();
   private final Map<String, AddressObject> addressObjects = new HashMap<>();
   private final Map<String, ServiceObject> serviceObjects = new HashMap<>();
   private final Map<Criterion<String>, IntSet> zoneSets = new HashMap<>();
   private final Map<Criterion<AddressItem>, AddressSet> addressSets = new HashMap<>();
   private final Map<Criterion<ServiceItem>, TransportSet> serviceSets = new HashMap<>();
 
+  private final List<Vocabulary> vocabularies;
+  private final Map<Coordinate, Integer> vocabularyNumbers = new EnumMap<>(Coordinate.class);
+  private final List<Map<String, IntSet>> meanings = new ArrayList<>();
+  private final List<Map<String, Integer>> values = new ArrayList<>(); // as they are written
+  private final List<Map<Criterion<String>, IntSet>> termSets = new ArrayList<>();
+  private final List<IntSet> anyTerms;
+
   /** A rulebase without zones is read as having one zone without a name that holds everything. */
   public Resolution(Rulebase rulebase) {
+    this(rulebase, null);
+  }
+
+  /**
+   * @param like knows a rulebase with the same zones and values, and stands for any by the same
+   *     sets; or null
+   */
+  public Resolution(Rulebase rulebase, Resolution like) {
     List<String> names = new ArrayList<>();
     List<AddressSet> networks = new ArrayList<>();
     for (Zone zone : rulebase.zones()) {
       zoneNumbers.put(Names.key(zone.name()), names.size());
+      zoneNumbersAsWritten.put(zone.name(), names.size());
       names.add(zone.name());
+      declared.add(zone.networks());
       networks.add(zone.networks().isEmpty() ? AddressSet.ALL : AddressSet.of(zone.networks()));
     }
     if (names.isEmpty()) {
@@ -46,9 +69,23 @@ public final class Resolution {
     }
     zoneNames = List.copyOf(names);
     zoneNetworks = List.copyOf(networks);
-    allZones = IntSet.range(0, names.size() - 1);
+    allZones = like == null ? IntSet.range(0, names.size() - 1) : like.allZones;
     rulebase.addresses().forEach(o -> addressObjects.put(Names.key(o.name()), o));
     rulebase.services().forEach(o -> serviceObjects.put(Names.key(o.name()), o));
+    vocabularies = rulebase.vocabularies();
+    List<IntSet> any = new ArrayList<>();
+    for (Vocabulary vocabulary : vocabularies) {
+      vocabularyNumbers.put(vocabulary.coordinate(), any.size());
+      any.add(IntSet.range(0, vocabulary.values().size() - 1));
+      meanings.add(vocabulary.meanings());
+      Map<String, Integer> numbers = HashMap.newHashMap(vocabulary.values().size());
+      for (String value : vocabulary.values()) {
+        numbers.put(value, numbers.size());
+      }
+      values.add(numbers);
+      termSets.add(new HashMap<>());
+    }
+    anyTerms = like == null ? List.copyOf(any) : like.anyTerms;
   }
 
   /** Names of the zones by number; a single empty name if the rulebase has no zones. */
@@ -66,7 +103,46 @@ public final class Resolution {
     if (zoneNumbers.isEmpty()) {
       return 0;
     }
-    return name == null ? -1 : zoneNumbers.getOrDefault(Names.key(name), -1);
+    if (name == null) {
+      return -1;
+    }
+    Integer asWritten = zoneNumbersAsWritten.get(name);
+    return asWritten != null ? asWritten : zoneNumbers.getOrDefault(Names.key(name), -1);
+  }
+
+  /**
+   * The zone that an address tells: the one whose declared networks hold it most narrowly, else the
+   * only one that declares none; null if there is no such zone.
+   */
+  public String zoneOf(Address address) {
+    String best = null;
+    int bestLength = -1;
+    String open = null;
+    int opens = 0;
+    for (int zone = 0; zone < zoneNames.size(); zone++) {
+      if (zoneNetworks.get(zone).isAll()) {
+        open = zoneNames.get(zone);
+        opens++;
+        continue;
+      }
+      for (AddressRange network : declared.get(zone)) {
+        if (network.contains(address)) {
+          int length = Math.max(0, network.prefixLength());
+          if (length > bestLength) {
+            best = zoneNames.get(zone);
+            bestLength = length;
+          }
+        }
+      }
+    }
+    String found = best == null && opens == 1 ? open : best;
+    return found == null || found.isEmpty() ? null : found;
+  }
+
+  /** Whether a vocabulary of the coordinate has a value of exactly this name. */
+  public boolean hasValue(Coordinate coordinate, String name) {
+    Integer number = vocabularyNumbers.get(coordinate);
+    return number != null && values.get(number).containsKey(name);
   }
 
   public Match match(Rule rule) {
@@ -75,15 +151,76 @@ public final class Resolution {
         addresses(rule.fromAddresses()),
         zones(rule.toZones()),
         addresses(rule.toAddresses()),
-        services(rule.services()));
+        services(rule.services()),
+        terms(rule));
+  }
+
+  private List<IntSet> terms(Rule rule) {
+    if (rule.terms().isEmpty()) {
+      return anyTerms;
+    }
+    List<IntSet> out = new ArrayList<>(anyTerms);
+    rule.terms()
+        .forEach(
+            (coordinate, criterion) -> {
+              int number = vocabularyNumbers.get(coordinate);
+              out.set(
+                  number,
+                  termSets
+                      .get(number)
+                      .computeIfAbsent(criterion, c -> values(number, anyTerms.get(number), c)));
+            });
+    return List.copyOf(out);
+  }
+
+  private IntSet values(int vocabulary, IntSet any, Criterion<String> criterion) {
+    Map<String, IntSet> known = meanings.get(vocabulary);
+    IntSet in = criterion.items().isEmpty() ? any : IntSet.EMPTY; // every value listed is not any
+    for (String item : criterion.items()) {
+      in = in.union(known.get(Names.key(item)));
+    }
+    for (String item : criterion.except()) {
+      in = in.minus(known.get(Names.key(item)));
+    }
+    return in;
+  }
+
+  /** What a rule that asks for no term matches; these objects stand for nothing else. */
+  public List<IntSet> anyTerms() {
+    return anyTerms;
+  }
+
+  /** What else can be known of a connection, in the order of the axes. */
+  public List<Vocabulary> vocabularies() {
+    return vocabularies;
+  }
+
+  /**
+   * The number of a value of the {@code number}th vocabulary, or -1 for null and for names that no
+   * value has.
+   */
+  public int valueNumber(int number, String name) {
+    if (name == null) {
+      return -1;
+    }
+    Integer asWritten = values.get(number).get(name);
+    if (asWritten != null) {
+      return asWritten;
+    }
+    IntSet meant = meanings.get(number).get(Names.key(name));
+    return meant == null || meant.size() != 1 ? -1 : meant.min();
   }
 
   private IntSet zones(Criterion<String> criterion) {
+    if (criterion.isAny()) {
+      return allZones;
+    }
     return zoneSets.computeIfAbsent(
         criterion,
         c -> {
           IntSet in = c.items().isEmpty() ? allZones : numbers(c.items());
-          return in.minus(numbers(c.except()));
+          IntSet zones = in.minus(numbers(c.except()));
+          return zones.equals(allZones) ? allZones : zones;
         });
   }
 
@@ -97,6 +234,9 @@ public final class Resolution {
 
   /** The addresses that a criterion stands for. */
   public AddressSet addresses(Criterion<AddressItem> criterion) {
+    if (criterion.isAny()) {
+      return AddressSet.ALL;
+    }
     return addressSets.computeIfAbsent(
         criterion,
         c -> {
@@ -122,6 +262,9 @@ public final class Resolution {
   }
 
   private TransportSet services(Criterion<ServiceItem> criterion) {
+    if (criterion.isAny()) {
+      return TransportSet.ALL;
+    }
     return serviceSets.computeIfAbsent(
         criterion,
         c -> {

@@ -1,27 +1,52 @@
 package dev.ironsieve.core.space;
 
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.ServiceLiteral;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.Family;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.sets.TransportSet;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.Collection;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 
 /**
- * All feasible connections, cut along the rules' criteria. A point is an array with one class for
- * each axis: from, to, service, source port.
+ * All feasible connections, cut along the rules' criteria. A point is an array with one label for
+ * each axis: from, to, service, source port, then one for each vocabulary of the rulebase.
  *
- * <p>Both ends of a connection are of one address family, so no box mixes families.
+ * <p>Both ends of a connection are of one address family, so no box mixes families. Questions may
+ * be asked by several threads at once, but not while a match is being added.
  */
 public final class Space {
-  private static final int FROM = 0;
-  private static final int TO = 1;
-  private static final int SERVICE = 2;
-  private static final int SOURCE_PORT = 3;
+  /** The axis of the opening end. */
+  public static final int FROM = 0;
+
+  /** The axis of the far end. */
+  public static final int TO = 1;
+
+  /** The axis of protocol with destination port or type and code. */
+  public static final int SERVICE = 2;
+
+  public static final int SOURCE_PORT = 3;
+
+  /** The axis of the first vocabulary. */
+  public static final int TERMS = 4;
+
+  /** One more than the highest label on any axis. */
+  public static final int LABELS = Line.LABELS;
+
+  /**
+   * Stands in a point for a term that is not known: it is in no class, and what a rule asks for on
+   * that axis holds only if it asks for nothing.
+   */
+  public static final int UNKNOWN = Line.LABELS - 1;
+
+  private static final int MOST_WORDS = 8;
 
   /** Services that a reader knows, preferred in examples. */
   private static final int[] KNOWN_SERVICES = {
@@ -45,40 +70,62 @@ public final class Space {
           Address.parse("192.0.2.40"),
           Address.parse("2001:db8:ffff::20"));
 
-  private final EndpointAxis from;
-  private final EndpointAxis to;
-  private final NumberAxis services;
-  private final NumberAxis sourcePorts;
-  private final Axis[] axes;
-  private final List<Map<IntSet, Long>> sketches = new ArrayList<>();
+  private final Resolution resolution;
+  private final EndpointLine from;
+  private final EndpointLine to;
+  private final NumberLine services;
+  private final NumberLine sourcePorts;
+  private final SymbolLine[] terms;
+  private final boolean[] asked; // by vocabulary: whether some rule asks for a term of it
+  private final boolean[] listed; // by vocabulary: whether some rule lists every value of it
+  private final Line[] axes;
 
   /**
-   * @param resolution gives the zones and their networks
+   * @param resolution gives the zones, their networks and the vocabularies
    * @param matches what has to be told apart
    */
-  public Space(Resolution resolution, List<Match> matches) {
-    from = new EndpointAxis(resolution, matches.stream().map(Space::fromSide).toList());
-    to = new EndpointAxis(resolution, matches.stream().map(Space::toSide).toList());
-    List<TransportSet.Part> parts =
-        matches.stream().flatMap(match -> match.services().parts().stream()).distinct().toList();
-    services =
-        new NumberAxis(
-            Transport.ANY_SERVICE, parts.stream().map(TransportSet.Part::services).toList());
-    sourcePorts =
-        new NumberAxis(
-            Transport.ANY_PORT, parts.stream().map(TransportSet.Part::sourcePorts).toList());
-    axes = new Axis[] {from, to, services, sourcePorts};
-    for (int i = 0; i < axes.length; i++) {
-      sketches.add(new HashMap<>());
+  public Space(Resolution resolution, Collection<Match> matches) {
+    this.resolution = resolution;
+    List<EndpointLine.Side> fromSides = new ArrayList<>(matches.size());
+    List<EndpointLine.Side> toSides = new ArrayList<>(matches.size());
+    List<IntSet> serviceSets = new ArrayList<>();
+    List<IntSet> portSets = new ArrayList<>();
+    for (Match match : matches) {
+      fromSides.add(new EndpointLine.Side(match.fromZones(), match.from()));
+      toSides.add(new EndpointLine.Side(match.toZones(), match.to()));
+      for (TransportSet.Part part : match.services().parts()) {
+        serviceSets.add(part.services());
+        portSets.add(part.sourcePorts());
+      }
+    }
+    from = new EndpointLine(resolution, fromSides);
+    to = new EndpointLine(resolution, toSides);
+    services = new NumberLine(Transport.ANY_SERVICE, serviceSets);
+    sourcePorts = new NumberLine(Transport.ANY_PORT, portSets);
+    terms = new SymbolLine[resolution.vocabularies().size()];
+    asked = new boolean[terms.length];
+    listed = new boolean[terms.length];
+    matches.forEach(this::noteTerms);
+    axes = new Line[TERMS + terms.length];
+    axes[FROM] = from;
+    axes[TO] = to;
+    axes[SERVICE] = services;
+    axes[SOURCE_PORT] = sourcePorts;
+    for (int i = 0; i < terms.length; i++) {
+      int number = i;
+      List<IntSet> sets = matches.stream().map(match -> match.terms().get(number)).toList();
+      terms[i] = new SymbolLine(resolution.vocabularies().get(i).values().size(), sets);
+      axes[TERMS + i] = terms[i];
     }
   }
 
-  private static EndpointAxis.Side fromSide(Match match) {
-    return new EndpointAxis.Side(match.fromZones(), match.from());
-  }
-
-  private static EndpointAxis.Side toSide(Match match) {
-    return new EndpointAxis.Side(match.toZones(), match.to());
+  private void noteTerms(Match match) {
+    for (int i = 0; i < asked.length; i++) {
+      IntSet any = resolution.anyTerms().get(i);
+      IntSet wanted = match.terms().get(i);
+      asked[i] |= wanted != any;
+      listed[i] |= wanted != any && wanted.equals(any);
+    }
   }
 
   /** Number of axes. */
@@ -86,53 +133,229 @@ public final class Space {
     return axes.length;
   }
 
-  /** Number of classes on axis {@code axis}. */
+  /** Number of classes on an axis; O(1). */
   public int classes(int axis) {
     return axes[axis].classes();
   }
 
-  /** Classes on {@code axis} whose values a reader knows, the best known first. */
-  public int[] familiarClasses(int axis) {
+  /** Every label of an axis. */
+  public IntSet all(int axis) {
+    return axes[axis].all();
+  }
+
+  /** Every label of one family on {@link #FROM} or {@link #TO}. */
+  public IntSet family(int axis, Family family) {
+    return (axis == FROM ? from : to).family(family);
+  }
+
+  /** How many classes of an axis a set of labels is made of; O(intervals · log classes). */
+  public long count(int axis, IntSet set) {
+    return axes[axis].count(set);
+  }
+
+  /** The lowest label of that class of the set that has {@code rank} classes below it. */
+  public int pick(int axis, IntSet set, long rank) {
+    return axes[axis].pick(set, rank);
+  }
+
+  /** Every label of the class that holds {@code label}. */
+  public IntSet classOf(int axis, int label) {
+    int rank = axes[axis].rankOf(label);
+    return IntSet.range(axes[axis].label(rank), axes[axis].label(rank + 1) - 1);
+  }
+
+  /** How many classes of an axis begin below {@code label}; O(log classes). */
+  public int rank(int axis, int label) {
+    return axes[axis].rank(label);
+  }
+
+  /** The lowest label of the class with {@code rank} classes below it on its axis. */
+  public int label(int axis, int rank) {
+    return axes[axis].label(rank);
+  }
+
+  /**
+   * Labels on {@code axis} whose values a reader knows, the best known first; of an end, those in
+   * the zone of {@code label}.
+   */
+  public int[] familiar(int axis, int label) {
     return switch (axis) {
-      case SERVICE -> services.classesOf(KNOWN_SERVICES);
-      case SOURCE_PORT -> sourcePorts.classesOf(KNOWN_SOURCE_PORTS);
+      case FROM -> from.familiar(label, KNOWN_ADDRESSES);
+      case TO -> to.familiar(label, KNOWN_ADDRESSES);
+      case SERVICE -> labels(services, KNOWN_SERVICES);
+      case SOURCE_PORT -> labels(sourcePorts, KNOWN_SOURCE_PORTS);
       default -> new int[0];
     };
   }
 
-  /**
-   * The feasible connections of a match, which must be one that this space was built for, as boxes;
-   * none if nothing feasible matches.
-   */
-  public List<Box> region(Match match) {
+  private static int[] labels(NumberLine line, int[] values) {
+    int[] out = new int[values.length];
+    for (int i = 0; i < out.length; i++) {
+      out[i] = line.labelOf(values[i]);
+    }
+    return out;
+  }
+
+  /** Everything feasible, as one box for each family. */
+  public List<Box> everything() {
     List<Box> out = new ArrayList<>();
     for (Family family : Family.values()) {
-      IntSet fromClasses = from.classes(fromSide(match), family);
-      IntSet toClasses = to.classes(toSide(match), family);
-      if (fromClasses.isEmpty() || toClasses.isEmpty()) {
+      IntSet[] sides = new IntSet[axes.length];
+      for (int axis = 0; axis < axes.length; axis++) {
+        sides[axis] = axes[axis].all();
+      }
+      sides[FROM] = from.family(family);
+      sides[TO] = to.family(family);
+      if (!sides[FROM].isEmpty() && !sides[TO].isEmpty()) {
+        out.add(new Box(sides));
+      }
+    }
+    return out;
+  }
+
+  /**
+   * The feasible connections of a match as disjoint boxes; no box if nothing feasible matches. A
+   * match that this space does not tell apart yet is added to it first.
+   *
+   * @return null if there is no room left to tell it apart: then a new space has to be made
+   */
+  public List<Box> region(Match match) {
+    IntSet[] fromLabels = from.labels(match.fromZones(), match.from());
+    IntSet[] toLabels = to.labels(match.toZones(), match.to());
+    if (fromLabels == null || toLabels == null) {
+      return null;
+    }
+    noteTerms(match);
+    IntSet[] termLabels = new IntSet[terms.length];
+    for (int i = 0; i < terms.length; i++) {
+      termLabels[i] = terms[i].labels(match.terms().get(i));
+      if (termLabels[i] == null) {
+        return null;
+      }
+      if (termLabels[i].isEmpty()) {
+        return List.of();
+      }
+    }
+    List<Box> out = new ArrayList<>(2);
+    for (Family family : Family.values()) {
+      if (fromLabels[family.ordinal()].isEmpty() || toLabels[family.ordinal()].isEmpty()) {
         continue;
       }
       for (TransportSet.Part part : match.services().parts()) {
-        IntSet[] sides = {
-          fromClasses,
-          toClasses,
-          services.classes(part.services()),
-          sourcePorts.classes(part.sourcePorts())
-        };
-        long[] sketch = new long[sides.length];
-        for (int axis = 0; axis < sides.length; axis++) {
-          sketch[axis] = sketch(axis, sides[axis]);
+        IntSet serviceLabels = services.labels(part.services());
+        IntSet portLabels = sourcePorts.labels(part.sourcePorts());
+        if (serviceLabels == null || portLabels == null) {
+          return null;
         }
-        out.add(new Box(sides, sketch));
+        if (serviceLabels.isEmpty() || portLabels.isEmpty()) {
+          continue;
+        }
+        IntSet[] sides = new IntSet[axes.length];
+        sides[FROM] = fromLabels[family.ordinal()];
+        sides[TO] = toLabels[family.ordinal()];
+        sides[SERVICE] = serviceLabels;
+        sides[SOURCE_PORT] = portLabels;
+        System.arraycopy(termLabels, 0, sides, TERMS, terms.length);
+        out.add(new Box(sides));
       }
     }
-    return List.copyOf(out);
+    return out;
   }
 
-  private long sketch(int axis, IntSet side) {
-    return sketches
-        .get(axis)
-        .computeIfAbsent(side, s -> Box.sketch(s, Math.max(1, axes[axis].classes())));
+  /**
+   * The point of a connection. A protocol without ports has every source port alike, so the lowest
+   * stands for them; a term that is not known is {@link #UNKNOWN}. Null if something else is
+   * unknown or infeasible that some rule tells apart.
+   */
+  public int[] point(Connection connection) {
+    int fromZone = resolution.zoneNumber(connection.from().zone());
+    int toZone = resolution.zoneNumber(connection.to().zone());
+    Address fromAddress = connection.from().address();
+    Address toAddress = connection.to().address();
+    if (fromZone < 0
+        || toZone < 0
+        || fromAddress == null
+        || toAddress == null
+        || fromAddress.family() != toAddress.family()) {
+      return null;
+    }
+    int[] point = new int[axes.length];
+    point[FROM] = from.labelOf(fromZone, fromAddress);
+    point[TO] = to.labelOf(toZone, toAddress);
+    if (point[FROM] < 0 || point[TO] < 0) {
+      return null;
+    }
+    if (connection.protocol() < 0 || connection.detail() < 0) {
+      if (services.classes() > 1) {
+        return null;
+      }
+    } else {
+      point[SERVICE] =
+          services.labelOf(Transport.position(connection.protocol(), connection.detail()));
+    }
+    if (connection.sourcePort() >= 0) {
+      point[SOURCE_PORT] = sourcePorts.labelOf(connection.sourcePort());
+    } else if (sourcePorts.classes() > 1
+        && (connection.protocol() < 0 || Transport.hasPorts(connection.protocol()))) {
+      return null;
+    }
+    for (int i = 0; i < terms.length; i++) {
+      Coordinate coordinate = resolution.vocabularies().get(i).coordinate();
+      int value = resolution.valueNumber(i, connection.terms().get(coordinate));
+      if (value >= 0) {
+        point[TERMS + i] = terms[i].labelOf(value);
+      } else if (listed[i]) {
+        return null;
+      } else if (asked[i]) {
+        point[TERMS + i] = UNKNOWN;
+      }
+    }
+    return point;
+  }
+
+  /**
+   * What a box asks for, in words: on each axis that it narrows its values, and a count where there
+   * are more than {@value #MOST_WORDS}.
+   */
+  public List<String> words(Box box) {
+    List<String> out = new ArrayList<>();
+    for (int axis = 0; axis < axes.length; axis++) {
+      if (box.side(axis) != axes[axis].all()) {
+        out.add(words(axis, box.side(axis)));
+      }
+    }
+    return out;
+  }
+
+  /** A set of labels of one axis in words, with a count where there are many. */
+  public String words(int axis, IntSet labels) {
+    return switch (axis) {
+      case FROM -> joined("from ", from.words(labels));
+      case TO -> joined("to ", to.words(labels));
+      case SERVICE -> joined("service ", ServiceLiteral.covering(services.values(labels)));
+      case SOURCE_PORT -> joined("from port ", ports(sourcePorts.values(labels)));
+      default -> {
+        Vocabulary vocabulary = resolution.vocabularies().get(axis - TERMS);
+        yield joined(
+            vocabulary.coordinate().word() + " ",
+            terms[axis - TERMS].values(labels).mapToObj(vocabulary.values()::get).toList());
+      }
+    };
+  }
+
+  private static List<String> ports(IntSet ports) {
+    List<String> out = new ArrayList<>();
+    for (int i = 0; i < ports.intervals(); i++) {
+      boolean one = ports.first(i) == ports.last(i);
+      out.add(one ? ports.first(i) + "" : ports.first(i) + "-" + ports.last(i));
+    }
+    return out;
+  }
+
+  private static String joined(String before, List<String> values) {
+    List<String> shown = values.subList(0, Math.min(MOST_WORDS, values.size()));
+    int more = values.size() - shown.size();
+    return before + String.join(", ", shown) + (more > 0 ? " and " + more + " more" : "");
   }
 
   /** A connection at {@code point}, with values that a reader will know where there is a choice. */
@@ -143,11 +366,20 @@ public final class Space {
         Transport.hasPorts(protocol)
             ? sourcePorts.value(point[SOURCE_PORT], KNOWN_SOURCE_PORTS)
             : Connection.UNKNOWN;
+    Map<Coordinate, String> known = new EnumMap<>(Coordinate.class);
+    for (int i = 0; i < terms.length; i++) {
+      if (asked[i]) {
+        known.put(
+            resolution.vocabularies().get(i).coordinate(),
+            resolution.vocabularies().get(i).values().get(terms[i].value(point[TERMS + i])));
+      }
+    }
     return new Connection(
         from.value(point[FROM], KNOWN_ADDRESSES),
         to.value(point[TO], KNOWN_ADDRESSES),
         protocol,
         Transport.detail(position),
-        sourcePort);
+        sourcePort,
+        known);
   }
 }

@@ -16,7 +16,6 @@ import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.space.Resolution;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -120,7 +119,7 @@ public final class ConnectionLine {
       skipSpace();
       zone = readZone();
     } else if (address != null) {
-      zone = zoneOf(address);
+      zone = resolution.zoneOf(address);
     }
     return new Endpoint(zone, address);
   }
@@ -155,26 +154,6 @@ public final class ConnectionLine {
     int start = at;
     return takeName(rulebase.zones().stream().map(Zone::name).toList())
         .orElseThrow(() -> new InvalidText(start, "the name of a zone", line.substring(start)));
-  }
-
-  /** The zone that an address tells, or null if it tells none. */
-  private String zoneOf(Address address) {
-    String best = null;
-    int bestLength = -1;
-    List<String> open = new ArrayList<>();
-    for (Zone zone : rulebase.zones()) {
-      if (zone.networks().isEmpty()) {
-        open.add(zone.name());
-      }
-      for (AddressRange network : zone.networks()) {
-        int length = Math.max(0, network.prefixLength());
-        if (network.contains(address) && length > bestLength) {
-          best = zone.name();
-          bestLength = length;
-        }
-      }
-    }
-    return best == null && open.size() == 1 ? open.getFirst() : best;
   }
 
   private int readPort() {

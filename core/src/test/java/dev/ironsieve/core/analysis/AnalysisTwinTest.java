@@ -8,123 +8,168 @@ import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
-import java.util.ArrayList;
+import dev.ironsieve.core.twin.Tried;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 /** The analysis against trying every point. */
 class AnalysisTwinTest {
-  private static final List<Connection> ALL = SmallWorld.connections();
+  private static final List<Connection> PLAIN = SmallWorld.connections();
+  private static final List<Connection> WITH_TERMS = SmallWorld.connectionsWithTerms();
 
-  /** Which rules hold at which point, and which rule decides it. */
-  private static final class Tried {
-    final List<Rule> rules;
-    final List<BitSet> held = new ArrayList<>();
-    final int[] decides = new int[ALL.size()];
+  /** Everything that is told of one rulebase, compared with what trying tells. */
+  private static final class Comparison {
+    private final String as;
+    private final LiveAnalysis live;
+    private final Tried tried;
+    private final SlowRules slow;
+    private final Map<String, Integer> numbers = new HashMap<>();
 
-    Tried(Rulebase base) {
-      rules = base.rules();
-      SlowRules slow = new SlowRules(base);
-      java.util.Arrays.fill(decides, -1);
-      for (int i = 0; i < rules.size(); i++) {
-        BitSet points = new BitSet();
-        for (int p = 0; p < ALL.size(); p++) {
-          if (slow.holds(rules.get(i), ALL.get(p))) {
-            points.set(p);
-            if (decides[p] < 0 && rules.get(i).enabled()) {
-              decides[p] = i;
-            }
-          }
-        }
-        held.add(points);
+    Comparison(String as, LiveAnalysis live, List<Connection> points) {
+      this.as = as;
+      this.live = live;
+      tried = new Tried(live.rulebase(), points);
+      slow = new SlowRules(live.rulebase());
+      for (Rule rule : tried.rules()) {
+        numbers.put(rule.id(), numbers.size());
       }
     }
 
-    boolean covers(BitSet some, int rule) {
-      BitSet left = (BitSet) held.get(rule).clone();
-      some.stream().forEach(i -> left.andNot(held.get(i)));
-      return left.isEmpty();
-    }
-
-    boolean someCoverIsSmallerThan(int size, int rule) {
-      for (long subset = 0; subset < 1L << rule; subset++) {
-        BitSet some = BitSet.valueOf(new long[] {subset});
-        boolean enabled = some.stream().allMatch(i -> rules.get(i).enabled());
-        if (enabled && Long.bitCount(subset) < size && covers(some, rule)) {
-          return true;
-        }
+    void run() {
+      assertThat(live.standings().keySet()).as(as).isEqualTo(numbers.keySet());
+      for (int i = 0; i < tried.rules().size(); i++) {
+        standing(i);
+        below(i);
+        pairs(i, Finding.Kind.CORRELATED);
+        pairs(i, Finding.Kind.GENERALISED);
       }
-      return false;
     }
-  }
 
-  private static void check(String as, Rulebase base, Map<String, Standing> standings) {
-    Tried tried = new Tried(base);
-    SlowRules slow = new SlowRules(base);
-    Map<String, Integer> numbers = new HashMap<>();
-    for (int i = 0; i < tried.rules.size(); i++) {
-      numbers.put(tried.rules.get(i).id(), i);
-    }
-    assertThat(standings.keySet()).as(as).isEqualTo(numbers.keySet());
-    for (int i = 0; i < tried.rules.size(); i++) {
-      Rule rule = tried.rules.get(i);
-      int number = i;
+    private void standing(int i) {
+      Rule rule = tried.rules().get(i);
       String at = as + ", " + rule;
-      boolean decides = java.util.Arrays.stream(tried.decides).anyMatch(d -> d == number);
-      switch (standings.get(rule.id())) {
+      boolean decides = !tried.decided(i).isEmpty();
+      switch (live.standing(rule.id())) {
         case Standing.PassedOver off -> assertThat(rule.enabled()).as(at).isFalse();
         case Standing.Empty empty -> {
           assertThat(rule.enabled()).as(at).isTrue();
-          assertThat(tried.held.get(i).isEmpty()).as(at).isTrue();
+          assertThat(tried.held(i).isEmpty()).as(at).isTrue();
         }
         case Standing.Decides found -> {
           assertThat(decides).as(at).isTrue();
           assertThat(slow.decide(found.witness())).as(at).contains(rule);
-          assertThat(found.reach().share()).as(at).isBetween(0.0, 1.0);
-          if (found.reach().uncertainty() == 0) {
-            for (int above = 0; above < i; above++) {
-              boolean meets = tried.held.get(above).intersects(tried.held.get(i));
-              assertThat(meets && tried.rules.get(above).enabled()).as(at).isFalse();
-            }
+          Reach reach = live.reach(rule.id());
+          assertThat(reach.share()).as(at).isBetween(0.0, 1.0);
+          if (reach.uncertainty() == 0) {
+            assertThat(tried.decided(i)).as(at).isEqualTo(tried.held(i));
           }
         }
-        case Standing.Covered found -> {
-          assertThat(decides).as(at).isFalse();
-          assertThat(tried.held.get(i).isEmpty()).as(at).isFalse();
-          BitSet causes = new BitSet();
-          found.causes().forEach(id -> causes.set(numbers.get(id)));
-          assertThat(causes.length()).as(at).isLessThanOrEqualTo(i);
-          assertThat(tried.covers(causes, i)).as(at).isTrue();
-          causes.stream()
-              .forEach(
-                  cause -> {
-                    BitSet fewer = (BitSet) causes.clone();
-                    fewer.clear(cause);
-                    assertThat(tried.covers(fewer, number)).as(at).isFalse();
-                  });
-          assertThat(found.smallest()).as(at).isTrue();
-          assertThat(tried.someCoverIsSmallerThan(causes.cardinality(), i)).as(at).isFalse();
-          boolean others =
-              tried.held.get(i).stream()
-                  .anyMatch(p -> tried.rules.get(tried.decides[p]).verdict() != rule.verdict());
-          assertThat(found.kind() == Standing.Kind.SHADOWED).as(at).isEqualTo(others);
-          assertThat(slow.holds(rule, found.witness())).as(at).isTrue();
-          assertThat(slow.decide(found.witness()).orElseThrow().id())
-              .as(at)
-              .isEqualTo(found.decidedBy());
-          if (others) {
-            assertThat(slow.decide(found.witness()).orElseThrow().verdict())
-                .as(at)
-                .isNotEqualTo(rule.verdict());
-          }
-        }
+        case Standing.Covered found -> covered(i, found, at);
         case Standing.Undecided open -> throw new AssertionError(at + ": " + open);
+      }
+    }
+
+    private void covered(int i, Standing.Covered found, String at) {
+      Rule rule = tried.rules().get(i);
+      assertThat(tried.decided(i).isEmpty()).as(at).isTrue();
+      assertThat(tried.held(i).isEmpty()).as(at).isFalse();
+      assertThat(live.reach(rule.id())).as(at).isEqualTo(Reach.NONE);
+      BitSet causes = bits(found.causes());
+      assertThat(causes.length()).as(at).isLessThanOrEqualTo(i);
+      assertThat(tried.covers(causes, i)).as(at).isTrue();
+      causes.stream()
+          .forEach(cause -> assertThat(tried.covers(less(causes, cause), i)).as(at).isFalse());
+      assertThat(found.smallest()).as(at).isTrue();
+      assertThat(tried.someCoverIsSmallerThan(causes.cardinality(), i)).as(at).isFalse();
+      boolean others =
+          tried.held(i).stream()
+              .anyMatch(p -> tried.verdict(tried.decides(p, -1)) != rule.verdict());
+      assertThat(found.kind() == Standing.Kind.SHADOWED).as(at).isEqualTo(others);
+      assertThat(slow.holds(rule, found.witness())).as(at).isTrue();
+      Rule by = slow.decide(found.witness()).orElseThrow();
+      assertThat(by.id()).as(at).isEqualTo(found.decidedBy());
+      if (others) {
+        assertThat(by.verdict()).as(at).isNotEqualTo(rule.verdict());
+      }
+    }
+
+    private BitSet bits(List<String> ids) {
+      BitSet out = new BitSet();
+      ids.forEach(id -> out.set(numbers.get(id)));
+      assertThat(ids)
+          .as(as)
+          .isEqualTo(out.stream().mapToObj(n -> tried.rules().get(n).id()).toList());
+      return out;
+    }
+
+    private static BitSet less(BitSet some, int one) {
+      BitSet fewer = (BitSet) some.clone();
+      fewer.clear(one);
+      return fewer;
+    }
+
+    private Finding only(int i, Finding.Kind kind) {
+      List<Finding> found =
+          live.findings(tried.rules().get(i).id()).stream().filter(f -> f.kind() == kind).toList();
+      assertThat(found.size()).as(as).isLessThanOrEqualTo(1);
+      return found.isEmpty() ? null : found.getFirst();
+    }
+
+    private void below(int i) {
+      Finding found = only(i, Finding.Kind.REDUNDANT_BELOW);
+      Rule rule = tried.rules().get(i);
+      String at = as + ", below " + rule + ": " + found;
+      assertThat(found != null).as(at).isEqualTo(tried.isRedundantBelow(i));
+      if (found == null) {
+        return;
+      }
+      BitSet causes = bits(found.causes());
+      assertThat(causes.nextSetBit(0) < 0 || causes.nextSetBit(0) > i).as(at).isTrue();
+      causes.stream()
+          .forEach(cause -> assertThat(tried.verdict(cause)).as(at).isEqualTo(rule.verdict()));
+      assertThat(tried.isRedundantBelow(i, causes)).as(at).isTrue();
+      causes.stream()
+          .forEach(
+              cause -> assertThat(tried.isRedundantBelow(i, less(causes, cause))).as(at).isFalse());
+      assertThat(slow.decide(found.witness())).as(at).contains(rule);
+      Verdict without =
+          new SlowRules(new Edit.DeleteRules(List.of(rule.id())).apply(live.rulebase()))
+              .decide(found.witness())
+              .map(Rule::verdict)
+              .orElse(Verdict.DROP);
+      assertThat(without).as(at).isEqualTo(rule.verdict());
+    }
+
+    private void pairs(int i, Finding.Kind kind) {
+      Rule rule = tried.rules().get(i);
+      List<String> expected =
+          IntStream.range(0, i)
+              .filter(
+                  j ->
+                      kind == Finding.Kind.CORRELATED
+                          ? tried.correlates(i, j)
+                          : tried.generalises(i, j))
+              .mapToObj(j -> tried.rules().get(j).id())
+              .toList();
+      Finding found = only(i, kind);
+      String at = as + ", " + kind + " " + rule + ": " + found;
+      assertThat(live.partners(rule.id(), kind)).as(at).isEqualTo(expected);
+      assertThat(found != null).as(at).isEqualTo(!expected.isEmpty());
+      if (found != null) {
+        assertThat(found.causes()).as(at).hasSize(1);
+        assertThat(expected).as(at).contains(found.causes().getFirst());
+        assertThat(slow.holds(rule, found.witness())).as(at).isTrue();
+        assertThat(slow.decide(found.witness()).orElseThrow().id())
+            .as(at)
+            .isEqualTo(found.causes().getFirst());
       }
     }
   }
@@ -133,31 +178,62 @@ class AnalysisTwinTest {
   void agreesWithTryingEveryPointOnThousandsOfRulebases() {
     for (int seed = 0; seed < 3000; seed++) {
       Rulebase base = new SmallWorld(seed).rulebase(9);
-      check("seed " + seed, base, new LiveAnalysis(base).standings());
+      new Comparison("seed " + seed, new LiveAnalysis(base), PLAIN).run();
+    }
+  }
+
+  @Test
+  void agreesWhereRulesSpeakOfPeopleAndApplicationsToo() {
+    for (int seed = 0; seed < 400; seed++) {
+      Rulebase base = new SmallWorld(seed, true).rulebase(9);
+      new Comparison("seed " + seed, new LiveAnalysis(base), WITH_TERMS).run();
     }
   }
 
   @Test
   void staysRightThroughRandomEdits() {
-    for (int seed = 0; seed < 120; seed++) {
-      RandomEdits edits = new RandomEdits(seed);
-      Rulebase base = new SmallWorld(seed).rulebase(8);
+    for (int seed = 0; seed < 240; seed++) {
+      boolean withTerms = seed % 3 == 0;
+      RandomEdits edits = new RandomEdits(seed, withTerms);
+      Rulebase base = new SmallWorld(seed, withTerms).rulebase(8);
       LiveAnalysis live = new LiveAnalysis(base);
       for (int step = 0; step < 12; step++) {
         Edit edit = edits.next(base);
-        Map<String, Standing> before = Map.copyOf(live.standings());
+        Map<String, View> before = views(live);
         Set<String> touched = Touched.ruleIds(edit.touched(base));
         base = edit.apply(base);
-        Map<String, Standing> changed = live.update(base, touched);
+        LiveAnalysis.Changed changed = live.update(base, touched);
         String as = "seed " + seed + " step " + step + " " + edit;
-        check(as, base, live.standings());
-        live.standings()
+        new Comparison(as, live, withTerms ? WITH_TERMS : PLAIN).run();
+        views(live)
             .forEach(
-                (id, now) ->
-                    assertThat(changed.containsKey(id))
-                        .as("%s: %s", as, id)
-                        .isEqualTo(!now.equals(before.get(id))));
+                (id, now) -> {
+                  if (!now.equals(before.get(id))) {
+                    assertThat(changed.answers()).as("%s: %s", as, id).contains(id);
+                  }
+                });
+        sameAsAnew(as, live);
       }
+    }
+  }
+
+  private static Map<String, View> views(LiveAnalysis live) {
+    Map<String, View> out = new HashMap<>();
+    live.rulebase()
+        .rules()
+        .forEach(
+            rule ->
+                out.put(rule.id(), new View(live.standing(rule.id()), live.findings(rule.id()))));
+    return out;
+  }
+
+  /** Witnesses and causes may differ where there are several; what holds may not. */
+  private static void sameAsAnew(String as, LiveAnalysis live) {
+    LiveAnalysis anew = new LiveAnalysis(live.rulebase());
+    for (Rule rule : live.rulebase().rules()) {
+      assertThat(live.findings(rule.id()).stream().map(Finding::kind).toList())
+          .as("%s: %s", as, rule)
+          .isEqualTo(anew.findings(rule.id()).stream().map(Finding::kind).toList());
     }
   }
 
@@ -166,26 +242,30 @@ class AnalysisTwinTest {
     int undecided = 0;
     for (int seed = 0; seed < 400; seed++) {
       Rulebase base = new SmallWorld(seed).rulebase(9);
-      Map<String, Standing> full = new LiveAnalysis(base).standings();
-      Map<String, Standing> hasty = new LiveAnalysis(base, 6).standings();
-      for (Map.Entry<String, Standing> entry : hasty.entrySet()) {
-        switch (entry.getValue()) {
+      LiveAnalysis full = new LiveAnalysis(base);
+      LiveAnalysis hasty = new LiveAnalysis(base, 6);
+      for (Rule rule : base.rules()) {
+        switch (hasty.standing(rule.id())) {
           case Standing.Undecided open -> {
             undecided++;
             assertThat(open.steps()).isEqualTo(6);
           }
           case Standing.Covered covered -> {
-            Standing.Covered exact = (Standing.Covered) full.get(entry.getKey());
+            Standing.Covered exact = (Standing.Covered) full.standing(rule.id());
             assertThat(covered.kind()).isEqualTo(exact.kind());
             assertThat(covered.causes().size()).isGreaterThanOrEqualTo(exact.causes().size());
             if (covered.smallest()) {
               assertThat(covered.causes()).hasSameSizeAs(exact.causes());
             }
           }
-          default ->
-              assertThat(entry.getValue().getClass())
-                  .isEqualTo(full.get(entry.getKey()).getClass());
+          case Standing other ->
+              assertThat(other.getClass()).isEqualTo(full.standing(rule.id()).getClass());
         }
+        List<Finding.Kind> known = full.findings(rule.id()).stream().map(Finding::kind).toList();
+        assertThat(hasty.findings(rule.id()).stream().map(Finding::kind))
+            .filteredOn(kind -> kind != Finding.Kind.UNDECIDED)
+            .as("seed %d, %s", seed, rule)
+            .isSubsetOf(known);
       }
     }
     assertThat(undecided).isPositive();

@@ -2,6 +2,7 @@ package dev.ironsieve.core.analysis;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.ironsieve.core.cover.Budget;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;

@@ -18,8 +18,15 @@ public final class RandomEdits {
   private int made;
 
   public RandomEdits(long seed) {
+    this(seed, false);
+  }
+
+  /**
+   * @param withTerms as in {@link SmallWorld}
+   */
+  public RandomEdits(long seed, boolean withTerms) {
     random = new Random(seed);
-    world = new SmallWorld(seed + 1);
+    world = new SmallWorld(seed + 1, withTerms);
   }
 
   public Edit next(Rulebase base) {

@@ -7,6 +7,7 @@ import dev.ironsieve.core.matcher.Trace.Passed;
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -17,11 +18,16 @@ import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 class MatcherTest {
+  private static final Set<Part> ENDS_AND_SERVICE =
+      Set.of(Part.FROM_ZONE, Part.FROM_ADDRESS, Part.TO_ZONE, Part.TO_ADDRESS, Part.SERVICE);
+
   @Test
   void agreesWithTheSlowTwinOnEveryPointOfSmallWorlds() {
     List<Connection> all = SmallWorld.connections();
@@ -84,7 +90,7 @@ class MatcherTest {
   void whatIsUnknownIsInNothingNarrowerThanEverything() {
     Connection nothingKnown = new Connection(Endpoint.NOT_KNOWN, Endpoint.NOT_KNOWN, -1, -1, -1);
     Trace trace = matcher(NARROW).trace(nothingKnown);
-    assertThat(trace.passed()).containsExactly(new Passed(NARROW, Set.of(Part.values())));
+    assertThat(trace.passed()).containsExactly(new Passed(NARROW, ENDS_AND_SERVICE));
     Rule all = Rule.matchingAll("r2", "all", Verdict.DROP);
     assertThat(matcher(NARROW, all).decide(nothingKnown)).contains(all);
     Rule tcp =
@@ -105,5 +111,26 @@ class MatcherTest {
     Trace trace = matcher(off, NARROW).trace(connection("10.1.1.1", "inside", "192.0.2.1", 443));
     assertThat(trace.decided()).isEqualTo(NARROW);
     assertThat(trace.passed()).containsExactly(new Passed(off, Set.of()));
+  }
+
+  /** The index and the trace are two ways to the same answer, whatever is not known. */
+  @Test
+  void theIndexAgreesWithTheTraceWhereTermsAreUnknown() {
+    for (int seed = 0; seed < 60; seed++) {
+      Rulebase base = new SmallWorld(seed, true).rulebase(30);
+      Matcher matcher = new Matcher(base);
+      int at = 0;
+      for (Connection c : SmallWorld.connectionsWithTerms()) {
+        Map<Coordinate, String> known = new EnumMap<>(c.terms());
+        if (at++ % 3 != 0) {
+          known.remove(at % 3 == 1 ? Coordinate.PERSON : Coordinate.APPLICATION);
+        }
+        Connection some =
+            new Connection(c.from(), c.to(), c.protocol(), c.detail(), c.sourcePort(), known);
+        assertThat(matcher.decide(some).orElse(null))
+            .as("seed %d, %s", seed, some)
+            .isEqualTo(matcher.trace(some).decided());
+      }
+    }
   }
 }

@@ -2,11 +2,13 @@ package dev.ironsieve.core.twin;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
+import dev.ironsieve.core.model.Vocabulary;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Predicate;
@@ -26,7 +28,26 @@ public record SlowRules(Rulebase rulebase) {
         && holds(rule.toZones(), zone -> zone.equalsIgnoreCase(c.to().zone()))
         && holds(rule.fromAddresses(), item -> in(item, c.from()))
         && holds(rule.toAddresses(), item -> in(item, c.to()))
-        && holds(rule.services(), item -> in(item, c));
+        && holds(rule.services(), item -> in(item, c))
+        && rule.terms().entrySet().stream()
+            .allMatch(asked -> holds(asked.getValue(), name -> means(asked.getKey(), name, c)));
+  }
+
+  /** Whether a name stands for the value that the connection has, or for a set that holds it. */
+  private boolean means(Coordinate coordinate, String name, Connection c) {
+    String value = c.terms().get(coordinate);
+    Vocabulary vocabulary =
+        rulebase.vocabularies().stream()
+            .filter(v -> v.coordinate() == coordinate)
+            .findFirst()
+            .orElseThrow();
+    if (value == null) {
+      return false;
+    }
+    return name.equals(value)
+        || vocabulary.terms().stream()
+            .filter(term -> term.name().equals(name))
+            .anyMatch(term -> term.members().contains(vocabulary.values().indexOf(value)));
   }
 
   private static <T> boolean holds(Criterion<T> criterion, Predicate<T> test) {

@@ -4,6 +4,7 @@ import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Rule;
@@ -12,12 +13,17 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressRange;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.Transport;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 
 /**
@@ -56,6 +62,11 @@ public final class SmallWorld {
           "udp from 6",
           "web",
           "udp");
+  private static final List<String> SERVICES_WITH_TERMS =
+      List.of("tcp/1", "tcp/2", "tcp", "icmp/8", "ip/47");
+  private static final int[][] POSITIONS_WITH_TERMS = {
+    {6, 1}, {6, 2}, {6, 9}, {1, 8 << 8}, {1, 7}, {47, 0}, {200, 0}
+  };
   private static final int[][] POSITIONS = {
     {6, 1},
     {6, 2},
@@ -70,10 +81,47 @@ public final class SmallWorld {
   };
   private static final int[] SOURCE_PORTS = {5, 6, 9};
 
-  private final Random random;
+  private static final List<Vocabulary> VOCABULARIES =
+      List.of(
+          new Vocabulary(
+              Coordinate.PERSON,
+              "day 1",
+              List.of("ann", "ben", "nobody"),
+              List.of(
+                  new Vocabulary.Term("signed in", IntSet.range(0, 1)),
+                  new Vocabulary.Term("not ben", IntSet.of(0).union(IntSet.of(2))))),
+          new Vocabulary(
+              Coordinate.APPLICATION,
+              "day 1",
+              List.of("chat: post", "chat: view", "mail"),
+              List.of(
+                  new Vocabulary.Term("chat", IntSet.range(0, 1)),
+                  new Vocabulary.Term("nothing yet", IntSet.EMPTY))));
 
+  private final Random random;
+  private final boolean withTerms;
+
+  /** A world of zones, addresses and services. */
   public SmallWorld(long seed) {
+    this(seed, false);
+  }
+
+  /**
+   * @param withTerms whether rules speak of people and applications too
+   */
+  public SmallWorld(long seed, boolean withTerms) {
     random = new Random(seed);
+    this.withTerms = withTerms;
+  }
+
+  private Map<Coordinate, Criterion<String>> terms() {
+    Map<Coordinate, Criterion<String>> out = new EnumMap<>(Coordinate.class);
+    for (Vocabulary vocabulary : withTerms ? VOCABULARIES : List.<Vocabulary>of()) {
+      List<String> names = new ArrayList<>(vocabulary.values());
+      vocabulary.terms().forEach(term -> names.add(term.name()));
+      out.put(vocabulary.coordinate(), criterion(names, 2));
+    }
+    return out;
   }
 
   /** A rulebase with up to {@code maxRules} rules in two sections. */
@@ -103,6 +151,7 @@ public final class SmallWorld {
         zones,
         addresses,
         services,
+        withTerms ? VOCABULARIES : List.of(),
         List.of(
             new Section("a", "First", rules.subList(0, half)),
             new Section("b", "Second", rules.subList(half, count))));
@@ -118,6 +167,7 @@ public final class SmallWorld {
         criterion(ZONES, 3),
         addresses(),
         services(),
+        terms(),
         Verdict.values()[random.nextInt(3)],
         Logging.OFF,
         "");
@@ -131,7 +181,7 @@ public final class SmallWorld {
   }
 
   private Criterion<ServiceItem> services() {
-    Criterion<String> texts = criterion(SERVICES, 2);
+    Criterion<String> texts = criterion(withTerms ? SERVICES_WITH_TERMS : SERVICES, 2);
     return new Criterion<>(
         texts.items().stream().map(ServiceItem::parse).toList(),
         texts.except().stream().map(ServiceItem::parse).toList());
@@ -181,6 +231,33 @@ public final class SmallWorld {
           for (int port : SOURCE_PORTS) {
             out.add(new Connection(from, to, position[0], position[1], port));
           }
+        }
+      }
+    }
+    return out;
+  }
+
+  /** The same in a world with terms, where rules speak of fewer services. */
+  public static List<Connection> connectionsWithTerms() {
+    List<Connection> out = new ArrayList<>();
+    for (Connection c : connections()) {
+      boolean first = c.sourcePort() <= SOURCE_PORTS[0];
+      boolean told =
+          Arrays.stream(POSITIONS_WITH_TERMS)
+              .anyMatch(p -> p[0] == c.protocol() && p[1] == c.detail());
+      if (!first || !told) {
+        continue;
+      }
+      for (String person : VOCABULARIES.get(0).values()) {
+        for (String application : VOCABULARIES.get(1).values()) {
+          out.add(
+              new Connection(
+                  c.from(),
+                  c.to(),
+                  c.protocol(),
+                  c.detail(),
+                  c.sourcePort(),
+                  Map.of(Coordinate.PERSON, person, Coordinate.APPLICATION, application)));
         }
       }
     }

@@ -7,8 +7,12 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /** From the model to documents. What says nothing (any, an empty note) is left out. */
 public final class FromModel {
@@ -21,6 +25,9 @@ public final class FromModel {
         rulebase.zones().stream().map(FromModel::zone).toList(),
         rulebase.addresses().stream().map(FromModel::address).toList(),
         rulebase.services().stream().map(FromModel::service).toList(),
+        rulebase.vocabularies().isEmpty()
+            ? null
+            : rulebase.vocabularies().stream().map(FromModel::vocabulary).toList(),
         rulebase.sections().stream().map(FromModel::section).toList());
   }
 
@@ -39,9 +46,31 @@ public final class FromModel {
         criterion(rule.toZones()),
         criterion(rule.toAddresses()),
         criterion(rule.services()),
+        terms(rule),
         rule.verdict().word(),
         rule.logging() == Logging.OFF ? null : rule.logging().word(),
         note(rule.note()));
+  }
+
+  private static Map<String, CriterionDocument> terms(Rule rule) {
+    if (rule.terms().isEmpty()) {
+      return null;
+    }
+    Map<String, CriterionDocument> out = new LinkedHashMap<>();
+    rule.terms()
+        .forEach((coordinate, criterion) -> out.put(coordinate.word(), criterion(criterion)));
+    return out;
+  }
+
+  private static VocabularyDocument vocabulary(Vocabulary vocabulary) {
+    List<VocabularyDocument.SetDocument> sets = new ArrayList<>();
+    for (Vocabulary.Term term : vocabulary.terms()) {
+      List<String> members = new ArrayList<>();
+      term.members().forEach(value -> members.add(vocabulary.values().get(value)));
+      sets.add(new VocabularyDocument.SetDocument(term.name(), members));
+    }
+    return new VocabularyDocument(
+        vocabulary.coordinate().word(), vocabulary.edition(), vocabulary.values(), sets);
   }
 
   public static ObjectDocument zone(Zone zone) {

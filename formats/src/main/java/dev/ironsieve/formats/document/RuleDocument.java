@@ -1,10 +1,14 @@
 package dev.ironsieve.formats.document;
 
+import java.util.Map;
+
 /**
  * One rule.
  *
  * @param id stays with the rule for its life; made up from its place if left out
  * @param enabled true if left out
+ * @param terms what else is asked, by coordinate: {@code person}, {@code device}, {@code site},
+ *     {@code application}, {@code file kind}, {@code time}
  * @param verdict {@code allow}, {@code drop}, {@code reject} or {@code caution}
  * @param log {@code off} (if left out), {@code start}, {@code end} or {@code both}
  * @param note empty if left out
@@ -18,6 +22,7 @@ public record RuleDocument(
     CriterionDocument toZones,
     CriterionDocument toAddresses,
     CriterionDocument services,
+    Map<String, CriterionDocument> terms,
     String verdict,
     String log,
     String note) {}

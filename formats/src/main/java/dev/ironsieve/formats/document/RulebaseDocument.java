@@ -6,6 +6,8 @@ import java.util.List;
  * A whole rulebase.
  *
  * @param ironSieve version of the format, 1
+ * @param vocabularies what rules can say of people, devices, sites, applications, file kinds and
+ *     times
  */
 public record RulebaseDocument(
     Integer ironSieve,
@@ -13,6 +15,7 @@ public record RulebaseDocument(
     List<ObjectDocument> zones,
     List<ObjectDocument> addresses,
     List<ObjectDocument> services,
+    List<VocabularyDocument> vocabularies,
     List<SectionDocument> sections) {
   /** The version of the format that this reads and writes. */
   public static final int VERSION = 1;

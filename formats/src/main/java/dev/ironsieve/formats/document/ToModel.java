@@ -2,6 +2,7 @@ package dev.ironsieve.formats.document;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Logging;
@@ -11,14 +12,19 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.AddressRange;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.formats.InvalidDocument;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
@@ -37,6 +43,8 @@ public final class ToModel {
     List<Zone> zones = each(document.zones(), "$.zones", ToModel::zone);
     List<AddressObject> addresses = each(document.addresses(), "$.addresses", ToModel::address);
     List<ServiceObject> services = each(document.services(), "$.services", ToModel::service);
+    List<Vocabulary> vocabularies =
+        each(document.vocabularies(), "$.vocabularies", ToModel::vocabulary);
     List<Section> sections = new ArrayList<>();
     List<SectionDocument> given = document.sections() == null ? List.of() : document.sections();
     for (int i = 0; i < given.size(); i++) {
@@ -46,7 +54,60 @@ public final class ToModel {
       sections = Rulebase.empty("empty").sections();
     }
     List<Section> all = sections;
-    return checked("$", () -> new Rulebase(document.name(), zones, addresses, services, all));
+    return checked(
+        "$", () -> new Rulebase(document.name(), zones, addresses, services, vocabularies, all));
+  }
+
+  private static Vocabulary vocabulary(VocabularyDocument document, String path) {
+    Coordinate coordinate = coordinate(document.coordinate(), path + ".coordinate");
+    List<String> values = each(document.values(), path + ".values", (text, at) -> text);
+    Map<String, Integer> numbers = HashMap.newHashMap(values.size());
+    values.forEach(value -> numbers.putIfAbsent(value, numbers.size()));
+    List<Vocabulary.Term> sets =
+        each(document.sets(), path + ".sets", (set, at) -> term(set, at, numbers));
+    return checked(path, () -> new Vocabulary(coordinate, document.edition(), values, sets));
+  }
+
+  private static Vocabulary.Term term(
+      VocabularyDocument.SetDocument set, String path, Map<String, Integer> numbers) {
+    List<Integer> members =
+        each(
+            set.members(),
+            path + ".members",
+            (name, at) -> {
+              Integer number = numbers.get(name);
+              if (number == null) {
+                throw new InvalidDocument(at, "the name of a value", '"' + name + '"');
+              }
+              return number;
+            });
+    IntSet.Builder numbered = new IntSet.Builder();
+    members.stream().sorted().forEach(number -> numbered.addInOrder(number, number));
+    return checked(path, () -> new Vocabulary.Term(set.name(), numbered.build()));
+  }
+
+  private static Coordinate coordinate(String word, String path) {
+    return Arrays.stream(Coordinate.values())
+        .filter(coordinate -> coordinate.word().equals(word))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new InvalidDocument(
+                    path,
+                    Arrays.stream(Coordinate.values())
+                        .map(Coordinate::word)
+                        .collect(Collectors.joining(", ", "one of ", "")),
+                    word == null ? "nothing" : '"' + word + '"'));
+  }
+
+  private static Map<Coordinate, Criterion<String>> terms(
+      Map<String, CriterionDocument> documents, String path) {
+    Map<Coordinate, Criterion<String>> out = new EnumMap<>(Coordinate.class);
+    if (documents != null) {
+      documents.forEach(
+          (word, document) -> out.put(coordinate(word, path), names(document, path + "." + word)));
+    }
+    return out;
   }
 
   private static Section section(SectionDocument document, int number) {
@@ -76,6 +137,7 @@ public final class ToModel {
         criterion(document.toAddresses(), path + ".toAddresses", AddressItem::parse);
     Criterion<ServiceItem> services =
         criterion(document.services(), path + ".services", ServiceItem::parse);
+    Map<Coordinate, Criterion<String>> terms = terms(document.terms(), path + ".terms");
     Verdict verdict = word(Verdict.class, document.verdict(), path + ".verdict");
     Logging logging =
         document.log() == null ? Logging.OFF : word(Logging.class, document.log(), path + ".log");
@@ -91,6 +153,7 @@ public final class ToModel {
                 toZones,
                 toAddresses,
                 services,
+                terms,
                 verdict,
                 logging,
                 document.note() == null ? "" : document.note()));

@@ -3,6 +3,7 @@ package dev.ironsieve.formats.rfc8519;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -15,6 +16,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * Writes a rulebase as {@code ietf-access-control-list:acls} (RFC 8519). A rule becomes as many
@@ -122,6 +124,12 @@ public final class AclWriter {
   private static Optional<String> obstacle(Rule rule) {
     if (!rule.enabled()) {
       return Optional.of("it is disabled, and the standard has no disabled entries");
+    }
+    if (!rule.terms().isEmpty()) {
+      return Optional.of(
+          rule.terms().keySet().stream()
+              .map(Coordinate::word)
+              .collect(Collectors.joining(" and ", "the standard has no match for ", "")));
     }
     return rule.verdict() == Verdict.CAUTION
         ? Optional.of("the standard has no verdict \"caution\"")

@@ -1,10 +1,10 @@
 package dev.ironsieve.server.draft;
 
-import dev.ironsieve.core.analysis.Standing;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.MissingTarget;
 import dev.ironsieve.core.matcher.Trace;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Zone;
@@ -19,7 +19,6 @@ import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -57,7 +56,7 @@ public class Drafts {
               rulebase.addresses(),
               rulebase.services(),
               rulebase.sections(),
-              documents(draft.standings()),
+              draft.standings(),
               draft.analysisMillis());
         });
   }
@@ -208,13 +207,14 @@ public class Drafts {
       live.remove(draft.id());
       throw Problem.of(409, "The draft was changed elsewhere at the same moment. Try again.");
     }
-    Map<String, Standing> changed = taken(draft, change, after);
-    ChangeDocument told = told(change, document, null, documents(changed), draft.analysisMillis());
+    Map<String, StandingDocument> changed = taken(draft, change, after);
+    ChangeDocument told = told(change, document, null, changed, draft.analysisMillis());
     events.changed(draft.id(), told);
     return told;
   }
 
-  private Map<String, Standing> taken(LiveDraft draft, DraftStore.Change change, Rulebase after) {
+  private Map<String, StandingDocument> taken(
+      LiveDraft draft, DraftStore.Change change, Rulebase after) {
     try {
       return draft.take(change, after);
     } catch (RuntimeException e) {
@@ -239,12 +239,6 @@ public class Drafts {
         inverse,
         standings,
         millis);
-  }
-
-  private static Map<String, StandingDocument> documents(Map<String, Standing> standings) {
-    Map<String, StandingDocument> out = new LinkedHashMap<>();
-    standings.forEach((id, standing) -> out.put(id, StandingDocument.of(standing)));
-    return out;
   }
 
   /** Up to {@code limit} changes before a version, newest first. */
@@ -296,6 +290,8 @@ public class Drafts {
       case TO_ZONE -> "toZones";
       case TO_ADDRESS -> "toAddresses";
       case SERVICE -> "services";
+      case PERSON, DEVICE, SITE, APPLICATION, FILE_KIND, TIME ->
+          Coordinate.valueOf(part.name()).word();
     };
   }
 

@@ -1,18 +1,21 @@
 package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.analysis.LiveAnalysis;
-import dev.ironsieve.core.analysis.Standing;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -34,7 +37,6 @@ final class LiveDraft {
   private final Map<String, DraftStore.Change> lastTouched = new HashMap<>();
   private final LiveAnalysis analysis;
   private Rulebase rulebase;
-  private Matcher matcher;
   private long version;
   private double analysisMillis;
 
@@ -86,15 +88,19 @@ final class LiveDraft {
     return analysisMillis;
   }
 
-  Map<String, Standing> standings() {
-    return analysis.standings();
+  /** Where every rule stands, by its id. */
+  Map<String, StandingDocument> standings() {
+    return standings(rulebase.rules().stream().map(Rule::id).toList());
+  }
+
+  private Map<String, StandingDocument> standings(Collection<String> ids) {
+    Map<String, StandingDocument> out = new LinkedHashMap<>();
+    ids.forEach(id -> out.put(id, StandingDocument.of(id, analysis)));
+    return out;
   }
 
   Matcher matcher() {
-    if (matcher == null) {
-      matcher = new Matcher(rulebase);
-    }
-    return matcher;
+    return new Matcher(analysis.order());
   }
 
   /** How many edits are in force. */
@@ -102,8 +108,8 @@ final class LiveDraft {
     return (int) changes.stream().filter(c -> c.kind().equals("edit")).count() - undone().size();
   }
 
-  /** Takes over a change that is stored, and returns the standings that it changed. */
-  Map<String, Standing> take(DraftStore.Change change, Rulebase after) {
+  /** Takes over a change that is stored, and returns the standings that it may have changed. */
+  Map<String, StandingDocument> take(DraftStore.Change change, Rulebase after) {
     Set<String> moved = new HashSet<>();
     for (String touched : change.touched()) {
       if (touched.startsWith(Touched.RULE + " ")) {
@@ -111,13 +117,14 @@ final class LiveDraft {
       }
     }
     long start = System.nanoTime();
-    Map<String, Standing> changed = analysis.update(after, moved);
+    LiveAnalysis.Changed changed = analysis.update(after, moved);
     analysisMillis = (System.nanoTime() - start) / NANOS_PER_MILLI;
     rulebase = after;
-    matcher = null;
     version = change.version();
     remember(change);
-    return changed;
+    Set<String> ids = new LinkedHashSet<>(changed.answers());
+    ids.addAll(changed.reaches());
+    return standings(ids);
   }
 
   private void remember(DraftStore.Change change) {

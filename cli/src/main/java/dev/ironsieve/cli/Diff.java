@@ -1,0 +1,112 @@
+package dev.ironsieve.cli;
+
+import dev.ironsieve.core.difference.Aspect;
+import dev.ironsieve.core.difference.Difference;
+import dev.ironsieve.core.difference.Differences;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.text.ConnectionLine;
+import dev.ironsieve.formats.Json;
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Tells which connections two rulebases decide otherwise. */
+@Command(
+    name = "diff",
+    mixinStandardHelpOptions = true,
+    description = "Tells which connections another rulebase decides otherwise, the most first.",
+    footer = {
+      "Both have to have the same zones and the same values in their vocabularies.",
+      "Exit code: 0 none, 1 some (or not settled within the budget), 2 unreadable input."
+    })
+final class Diff implements Callable<Integer> {
+  /** How differences are written. */
+  enum Format {
+    text,
+    json
+  }
+
+  /** One part of the difference, as {@code --format json} writes it. */
+  record Part(
+      List<String> connections,
+      double share,
+      String before,
+      String beforeRule,
+      String after,
+      String afterRule,
+      String witness) {}
+
+  @Parameters(index = "0", paramLabel = "OLD", description = "Rulebase; - for standard input.")
+  private Path old;
+
+  @Parameters(index = "1", paramLabel = "NEW", description = "Rulebase; - for standard input.")
+  private Path next;
+
+  @Option(
+      names = "--by",
+      paramLabel = "ASPECT",
+      description = "verdict (if left out), rule or logging.")
+  private Aspect aspect = Aspect.VERDICT;
+
+  @Option(names = "--format", description = "One of ${COMPLETION-CANDIDATES}.")
+  private Format format = Format.text;
+
+  @CommandLine.Spec private CommandLine.Model.CommandSpec spec;
+
+  @Override
+  public Integer call() {
+    PrintWriter out = spec.commandLine().getOut();
+    Rulebase before = RulebaseFiles.read(old, spec.commandLine().getErr());
+    Rulebase after = RulebaseFiles.read(next, spec.commandLine().getErr());
+    Difference difference;
+    try {
+      difference = Differences.between(before, after, aspect);
+    } catch (IllegalArgumentException e) {
+      throw new Unreadable(next + ": expected the zones and values of " + old + ", found others");
+    }
+    if (format == Format.json) {
+      out.print(Json.write(difference.parts().stream().map(Diff::part).toList()));
+    } else {
+      difference.parts().forEach(part -> write(part, out));
+      out.println(difference.parts().size() + " kinds of connections are decided otherwise");
+    }
+    out.flush();
+    if (!difference.complete()) {
+      spec.commandLine().getErr().println("There may be more: the budget of work ran out.");
+    }
+    return difference.isEmpty() ? Main.FINE : Main.FOUND;
+  }
+
+  private static Part part(Difference.Part part) {
+    return new Part(
+        part.sides(),
+        part.share(),
+        verdict(part.before()),
+        name(part.before()),
+        verdict(part.after()),
+        name(part.after()),
+        ConnectionLine.format(part.witness()));
+  }
+
+  private static void write(Difference.Part part, PrintWriter out) {
+    out.printf(
+        "%s by \"%s\" becomes %s by \"%s\"%n",
+        verdict(part.before()), name(part.before()), verdict(part.after()), name(part.after()));
+    part.sides().forEach(side -> out.println("    " + side));
+    out.println("  such as " + ConnectionLine.format(part.witness()));
+  }
+
+  private static String verdict(Rule rule) {
+    return rule == null ? "drop" : rule.verdict().word();
+  }
+
+  private static String name(Rule rule) {
+    return rule == null ? "closing rule" : rule.name();
+  }
+}

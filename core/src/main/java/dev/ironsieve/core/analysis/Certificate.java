@@ -1,0 +1,54 @@
+package dev.ironsieve.core.analysis;
+
+import java.util.BitSet;
+
+/**
+ * What proves an answer about one rule, in slots and points of its {@link
+ * dev.ironsieve.core.order.Order}: enough to tell whether an edit can have changed the answer.
+ */
+final class Certificate {
+  private Certificate() {}
+
+  /** Whether anything still gets to a rule. */
+  sealed interface Standing {
+    /** It decides this point. */
+    record Decides(int[] point) implements Standing {}
+
+    /** The rules in {@code causes} cover it; {@code decidedBy} decides the point in its place. */
+    record Covered(boolean shadowed, BitSet causes, boolean smallest, int[] point, int decidedBy)
+        implements Standing {}
+
+    record Empty() implements Standing {}
+
+    record PassedOver() implements Standing {}
+
+    record Undecided(String question) implements Standing {}
+  }
+
+  /** Whether the rules below would say the same of all that a rule decides. */
+  sealed interface Below {
+    /** Without the rule, {@code next} (or the closing rule) decides this point otherwise. */
+    record Matters(int[] point, int next) implements Below {}
+
+    /** {@code causes} would say the same; {@code next} would decide the point. */
+    record Redundant(BitSet causes, int[] point, int next) implements Below {}
+
+    /** It decides nothing, or nobody knows whether it does. */
+    record NotAsked() implements Below {}
+
+    record Undecided() implements Below {}
+  }
+
+  /** Whether an earlier rule with another verdict overlaps in a certain way. */
+  sealed interface Pair {
+    /** The earlier rule decides this point, which both match. */
+    record Found(int other, int[] point) implements Pair {}
+
+    record None() implements Pair {}
+
+    record Undecided() implements Pair {}
+  }
+
+  static final Below NOT_ASKED = new Below.NotAsked();
+  static final Pair NONE = new Pair.None();
+}

@@ -1,0 +1,314 @@
+package dev.ironsieve.core.analysis;
+
+import dev.ironsieve.core.analysis.Certificate.Below;
+import dev.ironsieve.core.analysis.Certificate.Pair;
+import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.space.Box;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.IntConsumer;
+import java.util.stream.IntStream;
+
+/**
+ * The certificates of all rules of an {@link Order}. All at once first, on several threads; after
+ * an update of the order only those that the update touches are made again.
+ */
+final class Certificates {
+  /** Rules that are worked on in one go, with counts of their own for the guesses. */
+  private static final int CHUNKS = 16;
+
+  private final Order order;
+  private final Questions questions;
+  private final Covering covering;
+  private final Redundancy redundancy;
+  private final Pairs pairs;
+  private Corners corners; // of the whole order
+  private Standing[] standings; // all by slot
+  private Below[] belows;
+  private Pair[] correlated;
+  private Pair[] generalised;
+
+  Certificates(Order order, long steps) {
+    this.order = order;
+    questions = new Questions(order, steps);
+    covering = new Covering(questions);
+    redundancy = new Redundancy(questions);
+    pairs = new Pairs(questions, slot -> standings[slot]);
+    grow();
+    Corners[] counted = Corners.upTo(order, CHUNKS);
+    corners = counted[CHUNKS - 1];
+    each(counted, (slot, c) -> standings[slot] = covering.of(slot, c));
+    for (int i = 0; i < order.size(); i++) {
+      pairs.note(order.slotAt(i), standings[order.slotAt(i)]);
+    }
+    each(
+        counted,
+        (slot, c) -> {
+          askBelow(slot, c);
+          askCorrelated(slot, c);
+          askGeneralised(slot);
+        });
+  }
+
+  private interface Ask {
+    void about(int slot, Corners corners);
+  }
+
+  private void each(Corners[] counted, Ask ask) {
+    int chunks = counted.length;
+    IntStream.range(0, chunks)
+        .parallel()
+        .forEach(
+            chunk -> {
+              int end = (int) ((long) order.size() * (chunk + 1) / chunks);
+              for (int i = (int) ((long) order.size() * chunk / chunks); i < end; i++) {
+                ask.about(order.slotAt(i), counted[chunk]);
+              }
+            });
+  }
+
+  private void grow() {
+    int slots = order.slots();
+    standings = standings == null ? new Standing[slots] : Arrays.copyOf(standings, slots);
+    belows = belows == null ? new Below[slots] : Arrays.copyOf(belows, slots);
+    correlated = correlated == null ? new Pair[slots] : Arrays.copyOf(correlated, slots);
+    generalised = generalised == null ? new Pair[slots] : Arrays.copyOf(generalised, slots);
+  }
+
+  private void askBelow(int slot, Corners c) {
+    belows[slot] =
+        standings[slot] instanceof Standing.Decides decides
+            ? redundancy.of(slot, decides.point(), c)
+            : Certificate.NOT_ASKED;
+  }
+
+  private boolean matches(int slot) {
+    return order.rule(slot).enabled() && !order.region(slot).isEmpty();
+  }
+
+  private void askCorrelated(int slot, Corners c) {
+    correlated[slot] = matches(slot) ? pairs.correlated(slot, c) : Certificate.NONE;
+  }
+
+  private void askGeneralised(int slot) {
+    generalised[slot] = matches(slot) ? pairs.generalised(slot) : Certificate.NONE;
+  }
+
+  Standing standing(int slot) {
+    return standings[slot];
+  }
+
+  Below below(int slot) {
+    return belows[slot];
+  }
+
+  Pair correlated(int slot) {
+    return correlated[slot];
+  }
+
+  Pair generalised(int slot) {
+    return generalised[slot];
+  }
+
+  List<Integer> partners(int slot, boolean generalised) {
+    return matches(slot) ? pairs.all(slot, generalised, corners) : List.of();
+  }
+
+  Slots slots(int slot) {
+    return new Moving(questions, corners).of(slot);
+  }
+
+  /** A rule that an update took away or brought. */
+  private record Event(int slot, boolean fresh, int rank, List<Box> region) {}
+
+  /**
+   * Makes the certificates again that an update of the order can have touched.
+   *
+   * @return slots of the rules about which something was asked again
+   */
+  BitSet update(Order.Change change) {
+    grow();
+    BitSet asked = new BitSet();
+    List<Event> events = events(change);
+    change.gone().keySet().forEach(slot -> pairs.note(slot, null));
+    BitSet restood = new BitSet();
+    for (int slot : change.fresh()) {
+      restood.set(slot);
+    }
+    for (Event event : events) {
+      below(change, event, slot -> restood.set(slot, restood.get(slot) || shaken(slot, event)));
+    }
+    Set<Integer> turned = new HashSet<>(change.fresh());
+    inOrder(
+        restood,
+        slot -> {
+          Standing before = standings[slot];
+          standings[slot] = covering.of(slot, corners);
+          pairs.note(slot, standings[slot]);
+          if ((before instanceof Standing.Decides) != (standings[slot] instanceof Standing.Decides)
+              || (before instanceof Standing.Covered)
+                  != (standings[slot] instanceof Standing.Covered)) {
+            turned.add(slot);
+          }
+        });
+    asked.or(restood);
+    BitSet bela = (BitSet) restood.clone();
+    BitSet corr = new BitSet();
+    BitSet gene = new BitSet();
+    for (int slot : change.fresh()) {
+      corr.set(slot);
+      gene.set(slot);
+    }
+    for (Event event : events) {
+      for (int slot : order.meeting(event.region, 0, order.size())) {
+        bela.set(slot, bela.get(slot) || matters(slot, event));
+      }
+      below(
+          change,
+          event,
+          slot -> {
+            corr.set(slot, corr.get(slot) || correlates(slot, event));
+            gene.set(slot, gene.get(slot) || generalises(slot, event));
+          });
+    }
+    for (int slot : turned) {
+      for (int other : order.meeting(order.region(slot), order.position(slot) + 1, order.size())) {
+        gene.set(other, gene.get(other) || concerns(other, slot));
+      }
+    }
+    inOrder(bela, slot -> askBelow(slot, corners));
+    inOrder(corr, slot -> askCorrelated(slot, corners));
+    inOrder(gene, this::askGeneralised);
+    asked.or(bela);
+    asked.or(corr);
+    asked.or(gene);
+    return asked;
+  }
+
+  private void inOrder(BitSet slots, IntConsumer ask) {
+    slots.stream()
+        .mapToLong(slot -> (long) order.position(slot) << 32 | slot)
+        .sorted()
+        .forEach(packed -> ask.accept((int) packed));
+  }
+
+  private List<Event> events(Order.Change change) {
+    List<Event> events = new ArrayList<>();
+    for (Map.Entry<Integer, Integer> gone : change.gone().entrySet()) {
+      if (order.rule(gone.getKey()).enabled()) {
+        long before =
+            change.gone().values().stream().filter(place -> place < gone.getValue()).count();
+        int rank = gone.getValue() - (int) before;
+        events.add(new Event(gone.getKey(), false, rank, order.region(gone.getKey())));
+      }
+    }
+    for (int slot : change.fresh()) {
+      if (order.rule(slot).enabled()) {
+        events.add(new Event(slot, true, order.position(slot), order.region(slot)));
+      }
+    }
+    return events;
+  }
+
+  /** The rules, of those that stayed or are new, that stand below the event and meet it. */
+  private void below(Order.Change change, Event event, IntConsumer action) {
+    if (event.fresh) {
+      for (int slot : order.meeting(event.region, event.rank + 1, order.size())) {
+        action.accept(slot);
+      }
+      return;
+    }
+    int[] fresh = change.fresh().stream().mapToInt(order::position).sorted().toArray();
+    for (int slot : order.meeting(event.region, 0, order.size())) {
+      int position = order.position(slot);
+      int at = Arrays.binarySearch(fresh, position);
+      // Its place among those that stayed: fresh rules above it do not count.
+      if (at < 0 && position - (-at - 1) >= event.rank) {
+        action.accept(slot);
+      }
+    }
+  }
+
+  /** Whether the certificate of where a rule stands, which is below the event, may be void. */
+  private boolean shaken(int slot, Event event) {
+    return switch (standings[slot]) {
+      case null -> true;
+      case Standing.Decides decides -> event.fresh && order.holds(event.slot, decides.point());
+      case Standing.Covered covered ->
+          event.fresh ? outdone(slot, covered, event) : missed(covered, event);
+      case Standing.Undecided open -> true;
+      case Standing.Empty empty -> false;
+      case Standing.PassedOver off -> false;
+    };
+  }
+
+  private boolean missed(Standing.Covered covered, Event gone) {
+    return covered.causes().get(gone.slot)
+        || covered.decidedBy() == gone.slot
+        || !covered.shadowed();
+  }
+
+  private boolean outdone(int slot, Standing.Covered covered, Event fresh) {
+    if (covered.causes().cardinality() > 1 || !covered.smallest()) {
+      return true;
+    }
+    if (!covered.shadowed()) {
+      return order.rule(fresh.slot).verdict() != order.rule(slot).verdict();
+    }
+    return order.position(covered.decidedBy()) > order.position(fresh.slot)
+        && order.holds(fresh.slot, covered.point());
+  }
+
+  /** Whether the certificate that a rule matters, or does not, may be void. */
+  private boolean matters(int slot, Event event) {
+    return switch (belows[slot]) {
+      case null -> true;
+      case Below.NotAsked never -> false;
+      case Below.Undecided open -> true;
+      case Below.Redundant redundant -> true;
+      case Below.Matters matters ->
+          event.fresh ? order.holds(event.slot, matters.point()) : event.slot == matters.next();
+    };
+  }
+
+  private boolean correlates(int slot, Event event) {
+    return switch (correlated[slot]) {
+      case null -> true;
+      case Pair.Undecided open -> true;
+      case Pair.None none ->
+          event.fresh
+              ? pairs.correlates(slot, event.slot, corners) != Certificate.NONE
+              : pairs.revealed(slot, event.region, event.rank, corners) != Certificate.NONE;
+      case Pair.Found found -> shaken(found, event);
+    };
+  }
+
+  private boolean generalises(int slot, Event event) {
+    return switch (generalised[slot]) {
+      case null -> true;
+      case Pair.Undecided open -> true;
+      case Pair.None none -> event.fresh && pairs.generalises(slot, event.slot) != Certificate.NONE;
+      case Pair.Found found -> shaken(found, event);
+    };
+  }
+
+  private boolean shaken(Pair.Found found, Event event) {
+    return event.fresh
+        ? order.position(found.other()) > order.position(event.slot)
+            && order.holds(event.slot, found.point())
+        : found.other() == event.slot;
+  }
+
+  /** Whether what a rule generalises may be another now that {@code turned} does (not) decide. */
+  private boolean concerns(int slot, int turned) {
+    return generalised[slot] instanceof Pair.Found found
+        ? found.other() == turned
+        : pairs.generalises(slot, turned) != Certificate.NONE;
+  }
+}

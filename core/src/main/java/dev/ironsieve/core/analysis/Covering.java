@@ -1,0 +1,129 @@
+package dev.ironsieve.core.analysis;
+
+import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.analysis.Questions.Obstacle;
+import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch.Outcome;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.space.Box;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Shadowed and redundant (above): whether anything still gets to a rule, by a witness that is found
+ * cheaply for most, else by an exact search; and if nothing does, which rules take it.
+ */
+final class Covering {
+  private final Questions questions;
+  private final Order order;
+
+  Covering(Questions questions) {
+    this.questions = questions;
+    this.order = questions.order;
+  }
+
+  Standing of(int slot, Corners corners) {
+    if (!questions.enabled(slot)) {
+      return new Standing.PassedOver();
+    }
+    List<Box> target = order.region(slot);
+    if (target.isEmpty()) {
+      return new Standing.Empty();
+    }
+    Optional<int[]> quick = questions.guess(target, corners, slot, questions.before(slot));
+    if (quick.isPresent()) {
+      return new Standing.Decides(quick.get());
+    }
+    int deciding = order.first(target.getFirst().lowest());
+    if (holdsEachBox(order.region(deciding), target)) {
+      return coveredBy(slot, deciding, corners);
+    }
+    int[] meeting = order.meeting(target, 0, order.position(slot));
+    for (int other : meeting) {
+      if (holdsEachBox(order.region(other), target)) {
+        return coveredBy(slot, other, corners);
+      }
+    }
+    Budget budget = new Budget(questions.steps);
+    return switch (questions.coveredBefore(slot, target, budget)) {
+      case Outcome.Uncovered uncovered -> new Standing.Decides(uncovered.point());
+      case Outcome.Exhausted exhausted -> Questions.undecided("whether anything gets to it");
+      case Outcome.Covered covered -> {
+        Blame.Verdict blame =
+            Blame.of(target, questions.candidates(meeting), covered.rules(), budget);
+        yield blame == null
+            ? Questions.undecided("which rules together take all of it")
+            : covered(slot, corners, blame);
+      }
+    };
+  }
+
+  /** A single rule that holds all is a smallest cover, whatever else there is. */
+  private Standing coveredBy(int slot, int other, Corners corners) {
+    BitSet only = new BitSet();
+    only.set(other);
+    return covered(slot, corners, new Blame.Verdict(only, true));
+  }
+
+  private static boolean holdsEachBox(List<Box> outer, List<Box> inner) {
+    for (Box box : inner) {
+      boolean held = false;
+      for (Box candidate : outer) {
+        held |= candidate.containsAll(box);
+      }
+      if (!held) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** Whether the rules that cover it all say the same as it would. */
+  private Standing covered(int slot, Corners corners, Blame.Verdict blame) {
+    List<Box> target = order.region(slot);
+    Optional<int[]> quick =
+        questions.guess(
+            target,
+            corners,
+            slot,
+            point -> otherwise(slot, order.first(point)) ? Obstacle.NOTHING : Obstacle.HOPELESS);
+    if (quick.isPresent()) {
+      return shadowed(blame, quick.get());
+    }
+    Budget budget = new Budget(questions.steps);
+    int[] others = order.meeting(target, 0, order.position(slot), other -> otherwise(slot, other));
+    for (int other : blamedFirst(others, blame.rules())) {
+      List<Box> shared = Questions.shared(target, order.region(other));
+      switch (questions.coveredBefore(other, shared, budget)) {
+        case Outcome.Uncovered uncovered -> {
+          return shadowed(blame, uncovered.point());
+        }
+        case Outcome.Exhausted exhausted -> {
+          return Questions.undecided("whether the rules above all say the same");
+        }
+        case Outcome.Covered covered -> {}
+      }
+    }
+    int[] point = target.getFirst().lowest();
+    return new Standing.Covered(false, blame.rules(), blame.smallest(), point, order.first(point));
+  }
+
+  private Standing shadowed(Blame.Verdict blame, int[] point) {
+    return new Standing.Covered(true, blame.rules(), blame.smallest(), point, order.first(point));
+  }
+
+  private boolean otherwise(int slot, int other) {
+    return questions.verdict(other) != questions.verdict(slot);
+  }
+
+  /** So that the witness is, where there is one, a rule's that is blamed anyway. */
+  private static List<Integer> blamedFirst(int[] meeting, BitSet blamed) {
+    return Arrays.stream(meeting)
+        .boxed()
+        .sorted(Comparator.comparing(rule -> !blamed.get(rule)))
+        .toList();
+  }
+}

@@ -1,0 +1,79 @@
+package dev.ironsieve.core.analysis;
+
+import dev.ironsieve.core.model.Connection;
+import java.util.List;
+import java.util.Locale;
+
+/**
+ * Something about one rule that its author should know.
+ *
+ * @param kind what holds
+ * @param rule id of the rule
+ * @param causes ids of the rules that cause it, in the rules' order; without any one of them it
+ *     would not hold. For {@code CORRELATED} and {@code GENERALISED} one rule, although others may
+ *     cause the same: {@link LiveAnalysis#partners} lists them. Empty where the rule itself is the
+ *     cause, and where the closing rule is
+ * @param smallest whether no smaller set of rules causes it; if not, that was not settled
+ * @param witness a connection that proves it, or null where there is none to give
+ * @param decidedBy id of the rule that decides the witness, or null for the closing rule or none
+ * @param says what was not settled, for {@code UNDECIDED}; else empty
+ */
+public record Finding(
+    Kind kind,
+    String rule,
+    List<String> causes,
+    boolean smallest,
+    Connection witness,
+    String decidedBy,
+    String says) {
+
+  /** How much a finding matters. */
+  public enum Severity {
+    /** Told, not warned. */
+    NOTE,
+    WARNING,
+    /** The rule does nothing of what it says. */
+    ERROR
+  }
+
+  /** The kinds of findings that follow from the rules alone. */
+  public enum Kind {
+    /** No feasible connection meets the rule's criteria. */
+    EMPTY(Severity.ERROR),
+    /** The earlier rules take all of its match, and some of it gets another verdict from them. */
+    SHADOWED(Severity.ERROR),
+    /** The earlier rules take all of its match, with the same verdict throughout. */
+    REDUNDANT_ABOVE(Severity.WARNING),
+    /** It decides something, but all of that would get the same verdict without it. */
+    REDUNDANT_BELOW(Severity.WARNING),
+    /** It and an earlier rule with another verdict overlap, and the earlier decides there. */
+    CORRELATED(Severity.NOTE),
+    /** It contains the match of an earlier rule with another verdict that decides something. */
+    GENERALISED(Severity.NOTE),
+    /** It allows, and neither people, applications, sites nor services are narrowed. */
+    TOO_BROAD(Severity.WARNING),
+    /** It and the next rule differ in one criterion only, and can become one rule. */
+    MERGEABLE(Severity.NOTE),
+    /** The work budget ran out before something was settled. */
+    UNDECIDED(Severity.WARNING);
+
+    private final Severity severity;
+
+    Kind(Severity severity) {
+      this.severity = severity;
+    }
+
+    public Severity severity() {
+      return severity;
+    }
+
+    /** The word for documents: lower case, with hyphens. */
+    public String word() {
+      return name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+  }
+
+  public Finding {
+    causes = List.copyOf(causes);
+  }
+}

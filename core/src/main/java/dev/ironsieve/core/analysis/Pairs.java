@@ -1,0 +1,204 @@
+package dev.ironsieve.core.analysis;
+
+import dev.ironsieve.core.analysis.Certificate.Pair;
+import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch.Outcome;
+import dev.ironsieve.core.order.Meeting;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.space.Box;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.IntFunction;
+
+/**
+ * Correlated and generalised: how a rule overlaps earlier rules with another verdict that decide
+ * something there. The first such rule is enough for a finding; {@link #all} has every one.
+ */
+final class Pairs {
+  private final Questions questions;
+  private final Order order;
+  private final IntFunction<Standing> standings;
+  private final Meeting witnesses; // by slot: the point that proves that a rule decides something
+  private final BitSet noted = new BitSet(); // slots whose point is among the witnesses
+
+  /**
+   * @param standings what is known of each rule, by slot
+   */
+  Pairs(Questions questions, IntFunction<Standing> standings) {
+    this.questions = questions;
+    this.order = questions.order;
+    this.standings = standings;
+    witnesses = new Meeting(order.space(), order.slots());
+  }
+
+  /** Takes note of a rule's standing; has to be told before anything is asked about it. */
+  void note(int slot, Standing standing) {
+    if (noted.get(slot)) {
+      witnesses.remove(slot);
+      noted.clear(slot);
+    }
+    if (standing instanceof Standing.Decides decides) {
+      witnesses.add(slot, decides.point());
+      noted.set(slot);
+    }
+  }
+
+  /** What is asked of an earlier rule. */
+  private interface Test {
+    boolean holds(int other);
+  }
+
+  /**
+   * The first earlier rule with another verdict whose witness lies in this rule and for which a
+   * test holds, or {@link Order#NONE}.
+   */
+  private int firstInside(int slot, Test test) {
+    int best = Order.NONE;
+    int bestPosition = order.position(slot);
+    for (Box box : order.region(slot)) {
+      long[] bits = witnesses.candidates(box, order.slots());
+      for (int word = 0; word < bits.length; word++) {
+        for (long left = bits[word]; left != 0; left &= left - 1) {
+          int other = (word << 6) + Long.numberOfTrailingZeros(left);
+          if (order.position(other) >= 0
+              && order.position(other) < bestPosition
+              && contradicts(slot, other)
+              && box.contains(point(other))
+              && test.holds(other)) {
+            best = other;
+            bestPosition = order.position(other);
+          }
+        }
+      }
+    }
+    return best;
+  }
+
+  private int[] point(int slot) {
+    return ((Standing.Decides) standings.apply(slot)).point();
+  }
+
+  /** The earlier rules with another verdict that a rule meets. */
+  private int[] earlier(int slot) {
+    return order.meeting(
+        order.region(slot), 0, order.position(slot), other -> contradicts(slot, other));
+  }
+
+  private boolean contradicts(int slot, int other) {
+    return questions.verdict(slot) != questions.verdict(other);
+  }
+
+  /** The first earlier rule with another verdict that decides something and lies inside. */
+  Pair generalised(int slot) {
+    int other = firstInside(slot, o -> contains(slot, o));
+    return other == Order.NONE ? Certificate.NONE : Questions.pair(other, point(other));
+  }
+
+  /** Whether {@code slot} generalises this earlier rule, which it meets. */
+  Pair generalises(int slot, int other) {
+    if (contradicts(slot, other)
+        && standings.apply(other) instanceof Standing.Decides decides
+        && order.holds(slot, decides.point())
+        && contains(slot, other)) {
+      return Questions.pair(other, decides.point());
+    }
+    return Certificate.NONE;
+  }
+
+  private boolean contains(int outer, int inner) {
+    return Questions.holdsAll(
+        order.region(outer), order.region(inner), new Budget(questions.steps));
+  }
+
+  /** An earlier rule that correlates with this. */
+  Pair correlated(int slot, Corners corners) {
+    int quick = firstInside(slot, o -> !contains(slot, o) && !contains(o, slot));
+    return quick == Order.NONE
+        ? correlated(slot, earlier(slot), corners)
+        : Questions.pair(quick, point(quick));
+  }
+
+  private Pair correlated(int slot, int[] earlier, Corners corners) {
+    List<Integer> open = new ArrayList<>();
+    for (int other : earlier) {
+      if (!mayCorrelate(slot, other)) {
+        continue;
+      }
+      Optional<int[]> point = quick(slot, other, corners);
+      if (point.isPresent()) {
+        return Questions.pair(other, point.get());
+      }
+      open.add(other);
+    }
+    Budget budget = new Budget(questions.steps);
+    boolean settled = true;
+    for (int other : open) {
+      switch (exact(slot, other, budget)) {
+        case Outcome.Uncovered uncovered -> {
+          return Questions.pair(other, uncovered.point());
+        }
+        case Outcome.Covered covered -> {}
+        case Outcome.Exhausted exhausted -> settled = false;
+      }
+    }
+    return settled ? Certificate.NONE : new Pair.Undecided();
+  }
+
+  /** Whether this earlier rule, which it meets, correlates with {@code slot}. */
+  Pair correlates(int slot, int other, Corners corners) {
+    return correlated(slot, new int[] {other}, corners);
+  }
+
+  /**
+   * Whether a rule that meets {@code slot} where something was taken away correlates with it.
+   *
+   * @param gone what was taken away
+   * @param from no rule above this position was concerned
+   */
+  Pair revealed(int slot, List<Box> gone, int from, Corners corners) {
+    List<Box> freed = Questions.shared(gone, order.region(slot));
+    int[] earlier =
+        order.meeting(freed, from, order.position(slot), other -> contradicts(slot, other));
+    return correlated(slot, earlier, corners);
+  }
+
+  private boolean mayCorrelate(int slot, int other) {
+    return contradicts(slot, other)
+        && !(standings.apply(other) instanceof Standing.Covered)
+        && !contains(slot, other)
+        && !contains(other, slot);
+  }
+
+  /** A point of both that the earlier rule decides, if one is found cheaply. */
+  private Optional<int[]> quick(int slot, int other, Corners corners) {
+    if (standings.apply(other) instanceof Standing.Decides decides
+        && order.holds(slot, decides.point())) {
+      return Optional.of(decides.point());
+    }
+    List<Box> shared = Questions.shared(order.region(slot), order.region(other));
+    return questions.guess(shared, corners, slot, questions.before(other));
+  }
+
+  private Outcome exact(int slot, int other, Budget budget) {
+    List<Box> shared = Questions.shared(order.region(slot), order.region(other));
+    return questions.coveredBefore(other, shared, budget);
+  }
+
+  /**
+   * Every earlier rule that correlates with this (or that it generalises), in order; those that the
+   * budget leaves open are not among them.
+   */
+  List<Integer> all(int slot, boolean generalised, Corners corners) {
+    List<Integer> out = new ArrayList<>();
+    for (int other : earlier(slot)) {
+      Pair pair = generalised ? generalises(slot, other) : correlates(slot, other, corners);
+      if (pair instanceof Pair.Found) {
+        out.add(other);
+      }
+    }
+    return out;
+  }
+}

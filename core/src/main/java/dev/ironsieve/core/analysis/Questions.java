@@ -1,0 +1,214 @@
+package dev.ironsieve.core.analysis;
+
+import dev.ironsieve.core.analysis.Certificate.Below;
+import dev.ironsieve.core.analysis.Certificate.Pair;
+import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch;
+import dev.ironsieve.core.cover.CoverSearch.Candidate;
+import dev.ironsieve.core.cover.CoverSearch.Outcome;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.space.Space;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.SplittableRandom;
+
+/** What the questions about single rules share: the rules around, and points of boxes. */
+final class Questions {
+  /** Random points that are tried before an exact search. */
+  private static final int TRIES = 3;
+
+  private static final int STEPS_OF_A_WALK = 8;
+
+  final Order order;
+  final long steps;
+
+  Questions(Order order, long steps) {
+    this.order = order;
+    this.steps = steps;
+  }
+
+  Verdict verdict(int slot) {
+    return slot == Order.NONE ? Verdict.DROP : order.rule(slot).verdict();
+  }
+
+  boolean enabled(int slot) {
+    return order.rule(slot).enabled();
+  }
+
+  List<Candidate> candidates(int[] slots) {
+    List<Candidate> out = new ArrayList<>(slots.length);
+    for (int slot : slots) {
+      add(out, slot);
+    }
+    return out;
+  }
+
+  void add(List<Candidate> out, int slot) {
+    for (Box box : order.region(slot)) {
+      out.add(new Candidate(slot, box));
+    }
+  }
+
+  /** What both regions hold. */
+  static List<Box> shared(List<Box> one, List<Box> other) {
+    List<Box> out = new ArrayList<>();
+    for (Box a : one) {
+      for (Box b : other) {
+        a.intersection(b).ifPresent(out::add);
+      }
+    }
+    return out;
+  }
+
+  /** Whether every connection of {@code inner} is in {@code outer}. */
+  static boolean holdsAll(List<Box> outer, List<Box> inner, Budget budget) {
+    for (Box box : inner) {
+      int meeting = 0;
+      boolean held = false;
+      for (Box candidate : outer) {
+        held |= candidate.containsAll(box);
+        meeting += !held && candidate.intersects(box) ? 1 : 0;
+      }
+      if (!held && meeting < 2) {
+        return false; // one box that does not hold it is not enough
+      }
+      if (!held) {
+        List<Candidate> candidates = outer.stream().map(o -> new Candidate(0, o)).toList();
+        if (!(CoverSearch.search(List.of(box), candidates, budget) instanceof Outcome.Covered)) {
+          return false;
+        }
+      }
+    }
+    return true;
+  }
+
+  /** What is asked of a point. */
+  interface Wanted {
+    boolean holds(int[] point);
+  }
+
+  /** Something that stands in the way at a point: a rule, by its slot, or one of these. */
+  interface Obstacle {
+    /** The point is what was looked for. */
+    int NOTHING = -1;
+
+    /** Leaving one rule does not help here. */
+    int HOPELESS = -2;
+
+    int at(int[] point);
+  }
+
+  /** Whether the rules that stand before a rule hold all of the target, which it holds. */
+  Outcome coveredBefore(int slot, List<Box> target, Budget budget) {
+    CoverSearch.Holder holder =
+        point -> {
+          int first = order.first(point);
+          return first == slot ? CoverSearch.Holder.NOBODY : first;
+        };
+    return CoverSearch.search(target, holder, order::region, budget);
+  }
+
+  /** For points that {@code slot} decides: the rule that decides in its place. */
+  Obstacle before(int slot) {
+    return point -> {
+      int first = order.first(point);
+      return first == slot ? Obstacle.NOTHING : first;
+    };
+  }
+
+  /**
+   * A point without an obstacle, found cheaply: from a corner, then from some points at random,
+   * each time walking out of the rules that stand in the way.
+   */
+  Optional<int[]> guess(List<Box> region, Corners corners, long seed, Obstacle obstacle) {
+    SplittableRandom random = new SplittableRandom(seed);
+    for (Box box : region) {
+      for (int i = 0; i <= TRIES; i++) {
+        int[] point = i == 0 ? corners.corner(box) : pick(box, random);
+        if (walk(box, point, corners, random, obstacle)) {
+          return Optional.of(point);
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** Moves the point inside the box; whether it got to where there is no obstacle. */
+  private boolean walk(
+      Box box, int[] point, Corners corners, SplittableRandom random, Obstacle obstacle) {
+    int at = obstacle.at(point);
+    for (int step = 0; step < STEPS_OF_A_WALK && at >= 0; step++) {
+      if (!leave(box, point, at, corners, random)) {
+        return false;
+      }
+      at = obstacle.at(point);
+    }
+    return at == Obstacle.NOTHING;
+  }
+
+  /** Moves the point, inside the box, on one axis to where the rule does not hold it. */
+  private boolean leave(Box box, int[] point, int slot, Corners corners, SplittableRandom random) {
+    for (Box held : order.region(slot)) {
+      if (held.contains(point)) {
+        int first = random.nextInt(point.length);
+        for (int i = 0; i < point.length; i++) {
+          int axis = (first + i) % point.length;
+          IntSet side = box.side(axis);
+          if (side != held.side(axis) && !held.side(axis).containsAll(side)) {
+            point[axis] = corners.lightest(axis, side.minus(held.side(axis)));
+            return true;
+          }
+        }
+        return false;
+      }
+    }
+    return false;
+  }
+
+  /** A point of the box, each class of each axis as likely as any other. */
+  int[] pick(Box box, SplittableRandom random) {
+    Space space = order.space();
+    int[] point = new int[box.axes()];
+    for (int axis = 0; axis < point.length; axis++) {
+      if (space.classes(axis) > 1) {
+        long classes = space.count(axis, box.side(axis));
+        point[axis] = space.pick(axis, box.side(axis), random.nextLong(classes));
+      }
+    }
+    return point;
+  }
+
+  /** The point, moved axis by axis to classes that a reader knows, as long as it still proves. */
+  int[] familiar(int[] point, Wanted proves) {
+    Space space = order.space();
+    int[] best = point;
+    for (int axis = 0; axis < space.axes(); axis++) {
+      for (int label : space.familiar(axis, best[axis])) {
+        int[] moved = best.clone();
+        moved[axis] = label;
+        if (proves.holds(moved)) {
+          best = moved;
+          break;
+        }
+      }
+    }
+    return best;
+  }
+
+  static Standing undecided(String question) {
+    return new Standing.Undecided(question);
+  }
+
+  static Pair pair(int other, int[] point) {
+    return new Pair.Found(other, point);
+  }
+
+  static Below matters(int[] point, int next) {
+    return new Below.Matters(point, next);
+  }
+}

@@ -1,0 +1,175 @@
+package dev.ironsieve.core.analysis;
+
+import dev.ironsieve.core.analysis.Certificate.Below;
+import dev.ironsieve.core.analysis.Questions.Obstacle;
+import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch;
+import dev.ironsieve.core.cover.CoverSearch.Outcome;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.space.Box;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Redundant (below): whether everything that a rule decides would get the same verdict without it.
+ * It is so unless some rule below with another verdict (or the closing rule) would be the first to
+ * take a point; so for each of those, the part that it shares with the rule has to be covered by
+ * the rules above and the rules between.
+ */
+final class Redundancy {
+  /** Rules below with another verdict that are tried before an exact search. */
+  private static final int MOST_RIVALS = 24;
+
+  private final Questions questions;
+  private final Order order;
+
+  Redundancy(Questions questions) {
+    this.questions = questions;
+    this.order = questions.order;
+  }
+
+  /** One rule below with another verdict, or the closing rule, and who keeps it off. */
+  private record Rival(int rule, List<Box> shared, BitSet keptOffBy) {}
+
+  /**
+   * @param witness a point that the rule decides
+   */
+  Below of(int slot, int[] witness, Corners corners) {
+    int position = order.position(slot);
+    Verdict verdict = questions.verdict(slot);
+    List<Box> region = order.region(slot);
+    int next = order.firstFrom(position + 1, witness);
+    if (questions.verdict(next) != verdict) {
+      return Questions.matters(witness, next);
+    }
+    Obstacle obstacle = obstacle(slot);
+    Optional<int[]> quick =
+        verdict == Verdict.DROP
+            ? Optional.empty()
+            : questions.guess(region, corners, slot, obstacle);
+    int[] below =
+        quick.isPresent() ? new int[0] : order.meeting(region, position + 1, order.size());
+    quick = quick.or(() -> guess(slot, below, obstacle, corners));
+    if (quick.isPresent()) {
+      return Questions.matters(quick.get(), order.firstFrom(position + 1, quick.get()));
+    }
+    Budget budget = new Budget(questions.steps);
+    List<Rival> rivals = new ArrayList<>();
+    for (int i = 0; i <= below.length; i++) {
+      int other = i == below.length ? Order.NONE : below[i];
+      if (questions.verdict(other) == verdict) {
+        continue;
+      }
+      List<Box> shared =
+          other == Order.NONE ? region : Questions.shared(region, order.region(other));
+      CoverSearch.Holder holder = point -> keepsOff(slot, other, point);
+      switch (CoverSearch.search(shared, holder, order::region, budget)) {
+        case Outcome.Uncovered uncovered -> {
+          return Questions.matters(uncovered.point(), other);
+        }
+        case Outcome.Exhausted exhausted -> {
+          return new Below.Undecided();
+        }
+        case Outcome.Covered covered -> rivals.add(new Rival(other, shared, covered.rules()));
+      }
+    }
+    BitSet causes = irreducible(slot, below, rivals, budget);
+    return causes == null ? new Below.Undecided() : new Below.Redundant(causes, witness, next);
+  }
+
+  /** A rule that takes the point before {@code rival} could, when the rule itself is not there. */
+  private int keepsOff(int slot, int rival, int[] point) {
+    int first = order.first(point);
+    if (first == slot) {
+      first = order.firstFrom(order.position(slot) + 1, point);
+    }
+    return first == rival ? CoverSearch.Holder.NOBODY : first;
+  }
+
+  /** For points that the rule decides and that would get another verdict without it. */
+  private Obstacle obstacle(int slot) {
+    int position = order.position(slot);
+    Verdict verdict = questions.verdict(slot);
+    return point -> {
+      int first = order.first(point);
+      if (first != slot) {
+        return first;
+      }
+      int next = order.firstFrom(position + 1, point);
+      if (questions.verdict(next) != verdict) {
+        return Obstacle.NOTHING;
+      }
+      return next == Order.NONE ? Obstacle.HOPELESS : next;
+    };
+  }
+
+  /** Such a point that one of the rules below with another verdict would decide. */
+  private Optional<int[]> guess(int slot, int[] below, Obstacle obstacle, Corners corners) {
+    Verdict verdict = questions.verdict(slot);
+    int tried = 0;
+    for (int i = 0; i < below.length && tried < MOST_RIVALS; i++) {
+      if (questions.verdict(below[i]) != verdict) {
+        tried++;
+        List<Box> shared = Questions.shared(order.region(slot), order.region(below[i]));
+        Optional<int[]> found = questions.guess(shared, corners, slot, obstacle);
+        if (found.isPresent()) {
+          return found;
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  /**
+   * The rules below with the same verdict that are needed to keep all rivals off: leaves out one
+   * after the other, the last first, as long as no rival comes through.
+   */
+  private BitSet irreducible(int slot, int[] below, List<Rival> rivals, Budget budget) {
+    BitSet kept = new BitSet();
+    rivals.forEach(rival -> kept.or(rival.keptOffBy));
+    BitSet same = new BitSet();
+    for (int other : below) {
+      same.set(other, questions.verdict(other) == questions.verdict(slot));
+    }
+    kept.and(same);
+    List<Integer> latestFirst =
+        kept.stream().boxed().sorted((a, b) -> order.position(b) - order.position(a)).toList();
+    for (int helper : latestFirst) {
+      kept.clear(helper);
+      for (int i = 0; i < rivals.size(); i++) {
+        Rival rival = rivals.get(i);
+        if (!rival.keptOffBy.get(helper)) {
+          continue;
+        }
+        switch (without(slot, rival, same, kept, budget)) {
+          case Outcome.Covered covered ->
+              rivals.set(i, new Rival(rival.rule, rival.shared, covered.rules()));
+          case Outcome.Uncovered uncovered -> kept.set(helper);
+          case Outcome.Exhausted exhausted -> {
+            return null;
+          }
+        }
+        if (kept.get(helper)) {
+          break;
+        }
+      }
+    }
+    return kept;
+  }
+
+  /** Whether a rival is kept off when, of the rules with the same verdict, only some are there. */
+  private Outcome without(int slot, Rival rival, BitSet same, BitSet some, Budget budget) {
+    CoverSearch.Holder holder =
+        point -> {
+          int holds = order.first(point);
+          while (holds == slot || (holds != Order.NONE && same.get(holds) && !some.get(holds))) {
+            holds = order.firstFrom(order.position(holds) + 1, point);
+          }
+          return holds == rival.rule ? CoverSearch.Holder.NOBODY : holds;
+        };
+    return CoverSearch.search(rival.shared, holder, order::region, budget);
+  }
+}

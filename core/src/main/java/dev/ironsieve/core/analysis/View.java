@@ -1,0 +1,185 @@
+package dev.ironsieve.core.analysis;
+
+import dev.ironsieve.core.analysis.Certificate.Below;
+import dev.ironsieve.core.analysis.Certificate.Pair;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.TransportSet;
+import dev.ironsieve.core.space.Match;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.stream.Stream;
+
+/**
+ * What is told of one rule: its certificates in ids and connections.
+ *
+ * @param standing where it stands
+ * @param findings in the order of their kinds
+ */
+record View(Standing standing, List<Finding> findings) {
+
+  /** Every connection that is given as an example. */
+  Stream<Connection> witnesses() {
+    Connection standing =
+        switch (this.standing) {
+          case Standing.Decides s -> s.witness();
+          case Standing.Covered s -> s.witness();
+          case Standing.Empty s -> null;
+          case Standing.PassedOver s -> null;
+          case Standing.Undecided s -> null;
+        };
+    return Stream.concat(Stream.ofNullable(standing), findings.stream().map(Finding::witness))
+        .filter(Objects::nonNull);
+  }
+
+  /** Makes views; asks nothing that is not cheap. */
+  record Maker(Order order, Certificates certificates, long steps) {
+
+    View of(int slot) {
+      Standing standing = standing(slot);
+      List<Finding> findings = new ArrayList<>(2);
+      addStanding(findings, slot, standing);
+      addBelow(findings, slot);
+      addPair(findings, slot, Finding.Kind.CORRELATED, certificates.correlated(slot));
+      addPair(findings, slot, Finding.Kind.GENERALISED, certificates.generalised(slot));
+      if (isTooBroad(slot)) {
+        findings.add(
+            new Finding(Finding.Kind.TOO_BROAD, id(slot), List.of(), true, null, null, ""));
+      }
+      int next = nextEnabled(slot);
+      if (next != Order.NONE && Merging.merged(order.rule(slot), order.rule(next)).isPresent()) {
+        findings.add(
+            new Finding(Finding.Kind.MERGEABLE, id(slot), List.of(id(next)), true, null, null, ""));
+      }
+      return new View(standing, List.copyOf(findings));
+    }
+
+    private String id(int slot) {
+      return slot == Order.NONE ? null : order.rule(slot).id();
+    }
+
+    private List<String> ids(BitSet slots) {
+      return slots.stream()
+          .mapToLong(slot -> (long) order.position(slot) << 32 | slot)
+          .sorted()
+          .mapToObj(packed -> id((int) packed))
+          .toList();
+    }
+
+    private Connection connection(int[] point, Questions.Wanted proves) {
+      Questions questions = new Questions(order, steps);
+      return order.space().connection(questions.familiar(point, proves));
+    }
+
+    private Standing standing(int slot) {
+      return switch (certificates.standing(slot)) {
+        case Certificate.Standing.Decides s ->
+            new Standing.Decides(connection(s.point(), p -> order.first(p) == slot));
+        case Certificate.Standing.Covered s -> {
+          int by = s.decidedBy();
+          yield new Standing.Covered(
+              s.shadowed() ? Standing.Kind.SHADOWED : Standing.Kind.REDUNDANT_ABOVE,
+              ids(s.causes()),
+              s.smallest(),
+              connection(s.point(), p -> order.holds(slot, p) && order.first(p) == by),
+              id(by));
+        }
+        case Certificate.Standing.Empty s -> new Standing.Empty();
+        case Certificate.Standing.PassedOver s -> new Standing.PassedOver();
+        case Certificate.Standing.Undecided s -> new Standing.Undecided(s.question(), steps);
+      };
+    }
+
+    private void addStanding(List<Finding> out, int slot, Standing standing) {
+      switch (standing) {
+        case Standing.Covered s ->
+            out.add(
+                new Finding(
+                    s.kind() == Standing.Kind.SHADOWED
+                        ? Finding.Kind.SHADOWED
+                        : Finding.Kind.REDUNDANT_ABOVE,
+                    id(slot),
+                    s.causes(),
+                    s.smallest(),
+                    s.witness(),
+                    s.decidedBy(),
+                    ""));
+        case Standing.Empty s ->
+            out.add(new Finding(Finding.Kind.EMPTY, id(slot), List.of(), true, null, null, ""));
+        case Standing.Undecided s -> out.add(undecided(slot, s.question()));
+        case Standing.Decides s -> {}
+        case Standing.PassedOver s -> {}
+      }
+    }
+
+    private Finding undecided(int slot, String question) {
+      return new Finding(Finding.Kind.UNDECIDED, id(slot), List.of(), false, null, null, question);
+    }
+
+    private void addBelow(List<Finding> out, int slot) {
+      switch (certificates.below(slot)) {
+        case Below.Redundant below -> {
+          int next = below.next();
+          Connection witness =
+              connection(
+                  below.point(),
+                  p ->
+                      order.first(p) == slot
+                          && order.firstFrom(order.position(slot) + 1, p) == next);
+          out.add(
+              new Finding(
+                  Finding.Kind.REDUNDANT_BELOW,
+                  id(slot),
+                  ids(below.causes()),
+                  below.causes().cardinality() <= 1,
+                  witness,
+                  id(next),
+                  ""));
+        }
+        case Below.Undecided below ->
+            out.add(undecided(slot, "whether the rules below would say the same"));
+        case Below.Matters below -> {}
+        case Below.NotAsked below -> {}
+      }
+    }
+
+    private void addPair(List<Finding> out, int slot, Finding.Kind kind, Pair pair) {
+      switch (pair) {
+        case Pair.Found found -> {
+          int other = found.other();
+          Connection witness =
+              connection(found.point(), p -> order.first(p) == other && order.holds(slot, p));
+          out.add(new Finding(kind, id(slot), List.of(id(other)), true, witness, id(other), ""));
+        }
+        case Pair.Undecided open ->
+            out.add(undecided(slot, "whether an earlier rule with another verdict overlaps it"));
+        case Pair.None none -> {}
+      }
+    }
+
+    private boolean isTooBroad(int slot) {
+      Rule rule = order.rule(slot);
+      if (!rule.enabled() || rule.verdict() != Verdict.ALLOW) {
+        return false;
+      }
+      Match match = order.match(slot);
+      return match.services().equals(TransportSet.ALL)
+          && match.terms().equals(order.resolution().anyTerms());
+    }
+
+    private int nextEnabled(int slot) {
+      if (!order.rule(slot).enabled()) {
+        return Order.NONE;
+      }
+      int position = order.position(slot) + 1;
+      while (position < order.size() && !order.rule(order.slotAt(position)).enabled()) {
+        position++;
+      }
+      return position < order.size() ? order.slotAt(position) : Order.NONE;
+    }
+  }
+}

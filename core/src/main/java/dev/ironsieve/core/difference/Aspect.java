@@ -1,0 +1,27 @@
+package dev.ironsieve.core.difference;
+
+import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Verdict;
+import java.util.function.Function;
+
+/** What two rulebases are compared in. A rule that is not there is the closing rule. */
+public enum Aspect {
+  /** What happens to the connection; the closing rule drops. */
+  VERDICT(rule -> rule == null ? Verdict.DROP : rule.verdict()),
+  /** Which rule decides, by its id. */
+  RULE(rule -> rule == null ? "" : rule.id()),
+  /** When it is logged; the closing rule logs at the start. */
+  LOGGING(rule -> rule == null ? Logging.START : rule.logging());
+
+  private final Function<Rule, Object> says;
+
+  Aspect(Function<Rule, Object> says) {
+    this.says = says;
+  }
+
+  /** What the rule, or null for the closing rule, says. */
+  Object of(Rule rule) {
+    return says.apply(rule);
+  }
+}

@@ -1,0 +1,235 @@
+package dev.ironsieve.core.order;
+
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.space.Space;
+import java.util.Arrays;
+
+/**
+ * Which boxes may meet a box. The labels of each axis fall into buckets of equal width; for each
+ * bucket a row of bits says which boxes touch it:
+ *
+ * <pre>
+ *   rows[axis][bucket]   bit b: box b has a label in the bucket
+ *   wide[axis]           bit b: box b has every label of the axis
+ * </pre>
+ *
+ * A query ANDs, over the axes, the OR of the rows that it touches: O(axes · buckets touched · boxes
+ * / 64). What is left has to be compared one by one.
+ */
+public final class Meeting {
+  private static final int BITS = 7;
+
+  /** For the ends, which have the most classes. */
+  private static final int BITS_OF_ENDS = 8;
+
+  /** An axis on which a query touches more buckets is left to the comparison one by one. */
+  private static final int MOST_BUCKETS = 96;
+
+  /** With so few words left it is quicker to compare what is in them. */
+  private static final int FEW_WORDS = 4;
+
+  private final Space space;
+  private final long[][][] rows;
+  private final long[][] wide;
+  private long[] present;
+  private int words;
+
+  /**
+   * @param boxes how many boxes to expect
+   */
+  public Meeting(Space space, int boxes) {
+    this.space = space;
+    words = (boxes >> 6) + 1;
+    rows = new long[space.axes()][][];
+    for (int axis = 0; axis < rows.length; axis++) {
+      rows[axis] = new long[Space.LABELS >>> shift(axis)][];
+    }
+    wide = new long[space.axes()][words];
+    present = new long[words];
+  }
+
+  private static int shift(int axis) {
+    boolean end = axis == Space.FROM || axis == Space.TO;
+    return Integer.numberOfTrailingZeros(Space.LABELS) - (end ? BITS_OF_ENDS : BITS);
+  }
+
+  /** Takes in a single point as a box of its own. */
+  public void add(int number, int[] point) {
+    grow(number);
+    present[number >> 6] |= 1L << number;
+    for (int axis = 0; axis < rows.length; axis++) {
+      set(axis, point[axis] >>> shift(axis), number);
+    }
+  }
+
+  private void set(int axis, int bucket, int number) {
+    if (rows[axis][bucket] == null) {
+      rows[axis][bucket] = new long[words];
+    }
+    rows[axis][bucket][number >> 6] |= 1L << number;
+  }
+
+  void add(int number, Box box) {
+    grow(number);
+    present[number >> 6] |= 1L << number;
+    for (int axis = 0; axis < rows.length; axis++) {
+      IntSet side = box.side(axis);
+      if (side == space.all(axis)) {
+        wide[axis][number >> 6] |= 1L << number;
+        continue;
+      }
+      int shift = shift(axis);
+      for (int i = 0; i < side.intervals(); i++) {
+        for (int bucket = side.first(i) >>> shift; bucket <= side.last(i) >>> shift; bucket++) {
+          set(axis, bucket, number);
+        }
+      }
+    }
+  }
+
+  private void grow(int number) {
+    if (number >> 6 < words) {
+      return;
+    }
+    words = Math.max((number >> 6) + 1, words + words / 2 + 1);
+    present = Arrays.copyOf(present, words);
+    for (int axis = 0; axis < rows.length; axis++) {
+      wide[axis] = Arrays.copyOf(wide[axis], words);
+      for (int bucket = 0; bucket < rows[axis].length; bucket++) {
+        if (rows[axis][bucket] != null) {
+          rows[axis][bucket] = Arrays.copyOf(rows[axis][bucket], words);
+        }
+      }
+    }
+  }
+
+  /** Takes out a box or point; nothing happens if it is not in. */
+  public void remove(int number) {
+    if (number >> 6 >= words) {
+      return;
+    }
+    long keep = ~(1L << number);
+    present[number >> 6] &= keep;
+    for (int axis = 0; axis < rows.length; axis++) {
+      wide[axis][number >> 6] &= keep;
+      for (long[] row : rows[axis]) {
+        if (row != null) {
+          row[number >> 6] &= keep;
+        }
+      }
+    }
+  }
+
+  /**
+   * Boxes that may meet {@code box}, as bits: all that do are among them. The axes on which the box
+   * touches the fewest buckets come first, and from then on only words are looked at in which
+   * something is left.
+   *
+   * @param limit only boxes with numbers below this are wanted
+   */
+  public long[] candidates(Box box, int limit) {
+    int upTo = Math.min(words, (limit + 63) >> 6);
+    long[] out = new long[upTo];
+    int[] live = null; // numbers of words that are not 0; null for all
+    int left = upTo;
+    for (int axis : fewestBucketsFirst(box)) {
+      if (live != null && left <= FEW_WORDS) {
+        break;
+      }
+      if (live == null) {
+        first(axis, box.side(axis), out);
+        live = new int[upTo];
+        for (int word = 0; word < upTo; word++) {
+          live[word] = word;
+        }
+      } else {
+        narrow(axis, box.side(axis), out, live, left);
+      }
+      int kept = 0;
+      for (int i = 0; i < left; i++) {
+        if (out[live[i]] != 0) {
+          live[kept++] = live[i];
+        }
+      }
+      left = kept;
+    }
+    if (live == null) {
+      System.arraycopy(present, 0, out, 0, upTo);
+    }
+    if (upTo > 0 && limit >> 6 == upTo - 1) {
+      out[upTo - 1] &= (1L << limit) - 1;
+    }
+    return out;
+  }
+
+  private int[] fewestBucketsFirst(Box box) {
+    int[] axes = new int[rows.length];
+    int[] buckets = new int[rows.length];
+    int count = 0;
+    for (int axis = 0; axis < rows.length; axis++) {
+      IntSet side = box.side(axis);
+      int touched = side == space.all(axis) ? Integer.MAX_VALUE : bucketsOf(side, shift(axis));
+      if (touched <= MOST_BUCKETS) {
+        int at = count++;
+        for (; at > 0 && buckets[at - 1] > touched; at--) {
+          axes[at] = axes[at - 1];
+          buckets[at] = buckets[at - 1];
+        }
+        axes[at] = axis;
+        buckets[at] = touched;
+      }
+    }
+    return Arrays.copyOf(axes, count);
+  }
+
+  private void first(int axis, IntSet side, long[] out) {
+    System.arraycopy(wide[axis], 0, out, 0, out.length);
+    int shift = shift(axis);
+    int done = -1;
+    for (int i = 0; i < side.intervals(); i++) {
+      int last = side.last(i) >>> shift;
+      for (int b = Math.max(done + 1, side.first(i) >>> shift); b <= last; b++) {
+        long[] row = rows[axis][b];
+        for (int word = 0; row != null && word < out.length; word++) {
+          out[word] |= row[word];
+        }
+      }
+      done = last;
+    }
+  }
+
+  private void narrow(int axis, IntSet side, long[] out, int[] live, int count) {
+    long[] any = wide[axis];
+    long[] held = new long[count];
+    for (int i = 0; i < count; i++) {
+      held[i] = any[live[i]];
+    }
+    int shift = shift(axis);
+    int done = -1;
+    for (int i = 0; i < side.intervals(); i++) {
+      int last = side.last(i) >>> shift;
+      for (int b = Math.max(done + 1, side.first(i) >>> shift); b <= last; b++) {
+        long[] row = rows[axis][b];
+        for (int j = 0; row != null && j < count; j++) {
+          held[j] |= row[live[j]];
+        }
+      }
+      done = last;
+    }
+    for (int i = 0; i < count; i++) {
+      out[live[i]] &= held[i];
+    }
+  }
+
+  private static int bucketsOf(IntSet side, int shift) {
+    int buckets = 0;
+    int done = -1;
+    for (int i = 0; i < side.intervals() && buckets <= MOST_BUCKETS; i++) {
+      int last = side.last(i) >>> shift;
+      buckets += last - Math.max(done + 1, side.first(i) >>> shift) + 1;
+      done = last;
+    }
+    return buckets;
+  }
+}

@@ -1,0 +1,364 @@
+package dev.ironsieve.core.order;
+
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.space.Match;
+import dev.ironsieve.core.space.Resolution;
+import dev.ironsieve.core.space.Space;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.IntPredicate;
+
+/**
+ * The rules of one rulebase in their order, laid into a space. A rule is meant by its slot, a
+ * number that it keeps as long as its criteria, its verdict and its place among the others stay;
+ * its position is its present place, from 0.
+ *
+ * <p>Questions may be asked by several threads at once, but not during an update.
+ */
+public final class Order {
+  /** Stands for no rule: then the closing rule decides. */
+  public static final int NONE = -1;
+
+  /** An update in place leaves at most this share of slots unused. */
+  private static final int MOST_UNUSED = 3;
+
+  private final Resolution resolution;
+  private final Space space;
+  private final List<Rule> rules = new ArrayList<>(); // by slot
+  private final List<Match> matches = new ArrayList<>(); // by slot
+  private final List<List<Box>> regions = new ArrayList<>(); // by slot
+  private final Map<String, Integer> slots = new HashMap<>(); // by id, rules in force
+  private final List<Box> boxes = new ArrayList<>(); // of enabled rules
+  private final Numbers ruleOf = new Numbers(); // slot by box
+  private final Numbers firstBox = new Numbers(); // by slot
+  private int[] slotAt; // by position
+  private int[] positionOf; // by slot; -1 if gone
+  private int[] positionOfBox = {};
+  private final FirstMatch firstMatch;
+  private final Meeting meeting;
+  private boolean asBuilt = true; // boxes are numbered by position
+
+  public Order(Rulebase rulebase) {
+    this(new Resolution(rulebase), rulebase.rules());
+  }
+
+  private Order(Resolution resolution, List<Rule> all) {
+    this(resolution, all, space(resolution, all, List.of()));
+  }
+
+  /**
+   * @param resolution knows the names in {@code all}
+   * @param all the rules in order
+   * @param space tells apart whatever they match
+   */
+  public Order(Resolution resolution, List<Rule> all, Space space) {
+    this.resolution = resolution;
+    this.space = space;
+    meeting = new Meeting(space, all.size() * 3 / 2);
+    firstMatch = new FirstMatch(space, boxes, box -> positionOfBox[box], all.size());
+    slotAt = new int[all.size()];
+    for (int i = 0; i < slotAt.length; i++) {
+      Match match = resolution.match(all.get(i));
+      slotAt[i] = add(all.get(i), match, space.region(match));
+    }
+    place(slotAt);
+    for (int box = 0; box < boxes.size(); box++) {
+      firstMatch.add(box);
+    }
+  }
+
+  /**
+   * A space that tells apart whatever some rules match.
+   *
+   * @param others more matches to tell apart, of rules with the same zones and values
+   */
+  public static Space space(Resolution resolution, List<Rule> all, List<Match> others) {
+    List<Match> matches = new ArrayList<>(all.size() + others.size());
+    all.forEach(rule -> matches.add(resolution.match(rule)));
+    matches.addAll(others);
+    return new Space(resolution, matches);
+  }
+
+  /** Takes a rule in, without a place yet. */
+  private int add(Rule rule, Match match, List<Box> region) {
+    int slot = rules.size();
+    rules.add(rule);
+    matches.add(match);
+    regions.add(region);
+    slots.put(rule.id(), slot);
+    firstBox.add(boxes.size());
+    if (rule.enabled()) {
+      for (Box box : region) {
+        meeting.add(boxes.size(), box);
+        boxes.add(box);
+        ruleOf.add(slot);
+      }
+    }
+    return slot;
+  }
+
+  private void place(int[] slotAt) {
+    this.slotAt = slotAt;
+    positionOf = new int[rules.size()];
+    Arrays.fill(positionOf, -1);
+    for (int i = 0; i < slotAt.length; i++) {
+      positionOf[slotAt[i]] = i;
+    }
+    positionOfBox = new int[boxes.size()];
+    for (int box = 0; box < positionOfBox.length; box++) {
+      positionOfBox[box] = positionOf[ruleOf.get(box)];
+    }
+  }
+
+  public Space space() {
+    return space;
+  }
+
+  public Resolution resolution() {
+    return resolution;
+  }
+
+  /** How many rules there are. */
+  public int size() {
+    return slotAt.length;
+  }
+
+  /** One more than the highest slot that was ever given. */
+  public int slots() {
+    return rules.size();
+  }
+
+  public int slotAt(int position) {
+    return slotAt[position];
+  }
+
+  /** The slot of a rule by its id, or {@link #NONE}. */
+  public int slot(String id) {
+    return slots.getOrDefault(id, NONE);
+  }
+
+  /** The place of a rule, from 0; -1 if it is no longer there. */
+  public int position(int slot) {
+    return positionOf[slot];
+  }
+
+  public Rule rule(int slot) {
+    return rules.get(slot);
+  }
+
+  /** A rule's criteria with every name looked up. */
+  public Match match(int slot) {
+    return matches.get(slot);
+  }
+
+  /** The feasible connections that a rule matches, as disjoint boxes. */
+  public List<Box> region(int slot) {
+    return regions.get(slot);
+  }
+
+  /** Whether a point is in a rule's region. */
+  public boolean holds(int slot, int[] point) {
+    for (Box box : regions.get(slot)) {
+      if (box.contains(point)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** Whether some connection matches both. */
+  public boolean meet(List<Box> one, List<Box> other) {
+    for (Box a : one) {
+      for (Box b : other) {
+        if (a.intersects(b)) {
+          return true;
+        }
+      }
+    }
+    return false;
+  }
+
+  /** The enabled rule that decides a point, or {@link #NONE}. */
+  public int first(int[] point) {
+    return firstFrom(0, point);
+  }
+
+  /** The first enabled rule at {@code position} or behind that holds a point, or {@link #NONE}. */
+  public int firstFrom(int position, int[] point) {
+    int box = firstMatch.find(point, position);
+    return box < 0 ? NONE : ruleOf.get(box);
+  }
+
+  /**
+   * The enabled rules that meet one of some boxes, by position.
+   *
+   * @param from lowest position wanted
+   * @param to one more than the highest position wanted
+   */
+  public int[] meeting(List<Box> wanted, int from, int to) {
+    return meeting(wanted, from, to, slot -> true);
+  }
+
+  /**
+   * @param which only rules for which this holds are wanted; asked before their boxes are compared
+   */
+  public int[] meeting(List<Box> wanted, int from, int to, IntPredicate which) {
+    if (from >= to) {
+      return new int[0];
+    }
+    int limit = boxes.size();
+    int start = 0;
+    if (asBuilt) {
+      limit = to < size() ? firstBox.get(slotAt[to]) : limit;
+      start = firstBox.get(slotAt[from]);
+    }
+    long[] found = new long[16];
+    int count = 0;
+    for (Box box : wanted) {
+      long[] bits = meeting.candidates(box, limit);
+      for (int word = start >> 6; word < bits.length; word++) {
+        for (long left = bits[word]; left != 0; left &= left - 1) {
+          int number = (word << 6) + Long.numberOfTrailingZeros(left);
+          int position = positionOfBox[number];
+          if (position >= from
+              && position < to
+              && which.test(ruleOf.get(number))
+              && boxes.get(number).intersects(box)) {
+            if (count == found.length) {
+              found = Arrays.copyOf(found, count * 2);
+            }
+            found[count++] = (long) position << 32 | ruleOf.get(number);
+          }
+        }
+      }
+    }
+    boolean sorted = true;
+    for (int i = 1; i < count; i++) {
+      sorted &= found[i - 1] < found[i];
+    }
+    if (!sorted) {
+      Arrays.sort(found, 0, count);
+    }
+    int[] out = new int[count];
+    int distinct = 0;
+    for (int i = 0; i < count; i++) {
+      if (i == 0 || found[i] != found[i - 1]) {
+        out[distinct++] = (int) found[i];
+      }
+    }
+    return distinct == count ? out : Arrays.copyOf(out, distinct);
+  }
+
+  /**
+   * What an update did.
+   *
+   * @param gone slots of rules that are no longer there, with the positions that they had
+   * @param fresh slots of rules that are new
+   * @param reworded slots of rules of which something changed that decides nothing
+   */
+  public record Change(Map<Integer, Integer> gone, List<Integer> fresh, List<Integer> reworded) {}
+
+  /**
+   * Takes over the next state of the rules. A rule that now matches or decides otherwise, or that
+   * was moved, counts as gone and as fresh.
+   *
+   * @param next rules whose names mean what they meant before
+   * @param moved ids of rules whose place among the others may have changed
+   * @return null if it cannot be done in place: then a new order has to be made
+   */
+  public Change update(List<Rule> next, Set<String> moved) {
+    int prefix = 0;
+    int most = Math.min(next.size(), size());
+    while (prefix < most && rules.get(slotAt[prefix]) == next.get(prefix)) {
+      prefix++;
+    }
+    int suffix = 0;
+    while (suffix < most - prefix
+        && rules.get(slotAt[size() - 1 - suffix]) == next.get(next.size() - 1 - suffix)) {
+      suffix++;
+    }
+    Map<Integer, Integer> gone = new HashMap<>();
+    List<Integer> fresh = new ArrayList<>();
+    List<Integer> reworded = new ArrayList<>();
+    int[] places = new int[next.size()];
+    System.arraycopy(slotAt, 0, places, 0, prefix);
+    System.arraycopy(slotAt, size() - suffix, places, next.size() - suffix, suffix);
+    Set<Integer> kept = new HashSet<>();
+    int end = next.size() - suffix;
+    List<Match> newMatches = new ArrayList<>();
+    List<List<Box>> newRegions = new ArrayList<>();
+    for (int i = prefix; i < end; i++) {
+      Rule rule = next.get(i);
+      int slot = slot(rule.id());
+      boolean same =
+          slot != NONE && !moved.contains(rule.id()) && decidesLike(rules.get(slot), rule);
+      if (same) {
+        kept.add(slot);
+      }
+      Match match = same ? null : resolution.match(rule);
+      List<Box> region = same ? null : space.region(match);
+      if (!same && region == null) {
+        return null;
+      }
+      newMatches.add(match);
+      newRegions.add(region);
+    }
+    if (rules.size() + newRegions.size() - kept.size() > MOST_UNUSED * (next.size() + 100)) {
+      return null;
+    }
+    asBuilt = false;
+    for (int i = prefix; i < size() - suffix; i++) {
+      if (!kept.contains(slotAt[i])) {
+        gone.put(slotAt[i], i);
+        remove(slotAt[i]);
+      }
+    }
+    int firstNewBox = boxes.size();
+    for (int i = prefix; i < end; i++) {
+      Rule rule = next.get(i);
+      List<Box> region = newRegions.get(i - prefix);
+      if (region == null) {
+        places[i] = slot(rule.id());
+        if (rules.set(places[i], rule) != rule) {
+          reworded.add(places[i]);
+        }
+      } else {
+        places[i] = add(rule, newMatches.get(i - prefix), region);
+        fresh.add(places[i]);
+      }
+    }
+    place(places);
+    for (int box = firstNewBox; box < boxes.size(); box++) {
+      firstMatch.add(box);
+    }
+    return new Change(gone, fresh, reworded);
+  }
+
+  private void remove(int slot) {
+    Rule rule = rules.get(slot);
+    slots.remove(rule.id(), slot);
+    if (rule.enabled()) {
+      for (int i = 0; i < regions.get(slot).size(); i++) {
+        int box = firstBox.get(slot) + i;
+        meeting.remove(box);
+        firstMatch.remove(box);
+      }
+    }
+  }
+
+  private static boolean decidesLike(Rule was, Rule is) {
+    return was.enabled() == is.enabled() && was.verdict() == is.verdict() && was.matchesLike(is);
+  }
+
+  /** Bytes taken by the index of the first match, so far as it has been asked. */
+  public long matcherBytes() {
+    return firstMatch.bytes();
+  }
+}

@@ -1,0 +1,35 @@
+package dev.ironsieve.core.reach;
+
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.sets.IntSet;
+import java.util.List;
+
+/**
+ * Which rules decide the connections of a question, in order, the closing rule last.
+ *
+ * @param deciders those that decide at least one of them
+ * @param complete whether these are all, each with all its values; if not, the budget ran out
+ */
+public record ReachAnswer(List<Decider> deciders, boolean complete) {
+
+  /**
+   * One rule that decides some of the connections.
+   *
+   * @param rule the rule, or null for the closing rule
+   * @param labels the labels, on the axis that was asked about, of every value for which it decides
+   *     some connection of the question
+   * @param values the same in words, with a count where there are many
+   * @param witness one connection that it decides
+   */
+  public record Decider(Rule rule, IntSet labels, String values, Connection witness) {
+    public Verdict verdict() {
+      return rule == null ? Verdict.DROP : rule.verdict();
+    }
+  }
+
+  public ReachAnswer {
+    deciders = List.copyOf(deciders);
+  }
+}

@@ -1,0 +1,123 @@
+package dev.ironsieve.core.reach;
+
+import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch;
+import dev.ironsieve.core.cover.CoverSearch.Outcome;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.space.Space;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Asks an order who decides the connections that a pattern matches, and for which values on one
+ * axis: the opening ends for "who can reach this?", the far ends for "what can this person reach?".
+ *
+ * <p>The values are found point by point: a point that a rule decides stands for every value on the
+ * axis with which the same point is still this rule's; they are taken out, and the search goes on
+ * until nothing of the rule is left. Exact, within a budget.
+ */
+public final class ReachQuestion {
+  /** Steps for the whole question; a step is one comparison of a box with another. */
+  public static final long STEPS = 2_000_000;
+
+  private final Order order;
+  private final int axis;
+  private final Budget budget;
+
+  private ReachQuestion(Order order, int axis, long steps) {
+    this.order = order;
+    this.axis = axis;
+    this.budget = new Budget(steps);
+  }
+
+  /**
+   * @param pattern a rule whose criteria are the question; nothing else of it counts
+   * @param axis an axis of the order's space, such as {@link Space#FROM}
+   * @throws IllegalStateException if the order has no room left to tell the pattern apart, and has
+   *     to be made anew first
+   */
+  public static ReachAnswer ask(Order order, Rule pattern, int axis, long steps) {
+    List<Box> region = order.space().region(order.resolution().match(pattern));
+    if (region == null) {
+      throw new IllegalStateException("no room to tell the question apart");
+    }
+    return new ReachQuestion(order, axis, steps).answer(region);
+  }
+
+  private ReachAnswer answer(List<Box> region) {
+    List<ReachAnswer.Decider> deciders = new ArrayList<>();
+    boolean complete = true;
+    int[] rules = order.meeting(region, 0, order.size());
+    for (int i = 0; i <= rules.length; i++) {
+      int slot = i == rules.length ? Order.NONE : rules[i];
+      List<Box> shared = slot == Order.NONE ? region : shared(region, order.region(slot));
+      IntSet labels = IntSet.EMPTY;
+      int[] witness = null;
+      for (Box box : shared) {
+        IntSet left = box.side(axis);
+        while (!left.isEmpty()) {
+          Outcome outcome =
+              CoverSearch.search(
+                  List.of(box.with(axis, left)),
+                  point -> otherThan(slot, point),
+                  order::region,
+                  budget);
+          if (!(outcome instanceof Outcome.Uncovered found)) {
+            complete &= outcome instanceof Outcome.Covered;
+            break;
+          }
+          witness = witness == null ? found.point() : witness;
+          IntSet alike = alike(slot, found.point(), left);
+          labels = labels.union(alike);
+          left = left.minus(alike);
+        }
+      }
+      if (witness != null) {
+        deciders.add(
+            new ReachAnswer.Decider(
+                slot == Order.NONE ? null : order.rule(slot),
+                labels,
+                order.space().words(axis, labels),
+                order.space().connection(witness)));
+      }
+    }
+    return new ReachAnswer(deciders, complete);
+  }
+
+  private int otherThan(int slot, int[] point) {
+    int first = order.first(point);
+    return first == slot ? CoverSearch.Holder.NOBODY : first;
+  }
+
+  /** The labels among {@code left} with which the point is still decided by the rule. */
+  private IntSet alike(int slot, int[] point, IntSet left) {
+    IntSet[] sides = new IntSet[point.length];
+    for (int i = 0; i < point.length; i++) {
+      sides[i] = i == axis ? left : order.space().classOf(i, point[i]);
+    }
+    Box line = new Box(sides);
+    int above = slot == Order.NONE ? order.size() : order.position(slot);
+    IntSet alike = left;
+    for (int other : order.meeting(List.of(line), 0, above)) {
+      for (Box box : order.region(other)) {
+        if (box.intersects(line)) {
+          alike = alike.minus(box.side(axis));
+        }
+      }
+    }
+    return alike;
+  }
+
+  private static List<Box> shared(List<Box> one, List<Box> other) {
+    List<Box> out = new ArrayList<>();
+    for (Box a : one) {
+      for (Box b : other) {
+        a.intersection(b).ifPresent(out::add);
+      }
+    }
+    return out;
+  }
+}

@@ -1,0 +1,371 @@
+package dev.ironsieve.core.space;
+
+import dev.ironsieve.core.model.Connection.Endpoint;
+import dev.ironsieve.core.sets.Address;
+import dev.ironsieve.core.sets.AddressRange;
+import dev.ironsieve.core.sets.AddressSet;
+import dev.ironsieve.core.sets.Family;
+import dev.ironsieve.core.sets.IntSet;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * One end of a connection: a zone and an address that can occur in it, as one dimension. All of
+ * IPv4 stands before all of IPv6; within a family zone by zone, then by address:
+ *
+ * <pre>
+ *   | v4 zone 0 ..... | v4 zone 1 ... | ... | v6 zone 0 ... | v6 zone 1 .. |
+ * </pre>
+ *
+ * A class is a run of addresses in one zone.
+ */
+final class EndpointLine extends Line {
+  /** What a rule says of one end. */
+  record Side(IntSet zones, AddressSet addresses) {}
+
+  /**
+   * The addresses of one family in one zone, as runs in ascending order. The bounds of the runs,
+   * both included, stand in primitive arrays, since they are searched for every connection; 128
+   * bits in two of them, unsigned.
+   */
+  private static final class Slice {
+    final Family family;
+    int number; // place among the slices
+    int before; // classes of all slices before this one
+    int runs;
+    long[] firstHigh;
+    long[] firstLow;
+    long[] lastHigh;
+    long[] lastLow;
+
+    Slice(Family family, int capacity) {
+      this.family = family;
+      firstHigh = new long[capacity];
+      firstLow = new long[capacity];
+      lastHigh = new long[capacity];
+      lastLow = new long[capacity];
+    }
+
+    /** The last run that begins at or before {@code address}, or -1. */
+    int at(Address address) {
+      long high = address.high() ^ Long.MIN_VALUE;
+      long low = address.low() ^ Long.MIN_VALUE;
+      int from = 0;
+      int to = runs - 1;
+      while (from <= to) {
+        int middle = (from + to) >>> 1;
+        long midHigh = firstHigh[middle] ^ Long.MIN_VALUE;
+        if (midHigh < high || (midHigh == high && (firstLow[middle] ^ Long.MIN_VALUE) <= low)) {
+          from = middle + 1;
+        } else {
+          to = middle - 1;
+        }
+      }
+      return to;
+    }
+
+    Address first(int run) {
+      return new Address(family, firstHigh[run], firstLow[run]);
+    }
+
+    Address last(int run) {
+      return new Address(family, lastHigh[run], lastLow[run]);
+    }
+
+    boolean beginsAt(int run, Address address) {
+      return firstHigh[run] == address.high() && firstLow[run] == address.low();
+    }
+
+    /** Whether the run, which does not begin behind the address, ends before it. */
+    boolean endsBefore(int run, Address address) {
+      int byHigh = Long.compareUnsigned(lastHigh[run], address.high());
+      return byHigh < 0 || (byHigh == 0 && Long.compareUnsigned(lastLow[run], address.low()) < 0);
+    }
+
+    void add(Address first, Address last) {
+      put(runs++, first, last);
+    }
+
+    private void put(int run, Address first, Address last) {
+      firstHigh[run] = first.high();
+      firstLow[run] = first.low();
+      lastHigh[run] = last.high();
+      lastLow[run] = last.low();
+    }
+
+    /** Cuts a run in two; the second begins at {@code address}. */
+    void cut(int run, Address address) {
+      if (runs == firstHigh.length) {
+        int capacity = runs * 3 / 2 + 8;
+        firstHigh = Arrays.copyOf(firstHigh, capacity);
+        firstLow = Arrays.copyOf(firstLow, capacity);
+        lastHigh = Arrays.copyOf(lastHigh, capacity);
+        lastLow = Arrays.copyOf(lastLow, capacity);
+      }
+      Address first = first(run);
+      Address last = last(run);
+      for (long[] bounds : new long[][] {firstHigh, firstLow, lastHigh, lastLow}) {
+        System.arraycopy(bounds, run, bounds, run + 1, runs - run);
+      }
+      put(run, first, address.previous());
+      put(run + 1, address, last);
+      runs++;
+    }
+  }
+
+  private final Resolution resolution;
+  private final Slice[][] slices; // [family][zone]
+  private final Map<IntSet, Map<AddressSet, IntSet[]>> labelled = new IdentityHashMap<>();
+  private final IntSet[] familyLabels = new IntSet[Family.values().length];
+
+  EndpointLine(Resolution resolution, Collection<Side> sides) {
+    this.resolution = resolution;
+    int zones = resolution.zoneNames().size();
+    slices = new Slice[Family.values().length][zones];
+    List<Set<AddressSet>> perZone = new ArrayList<>();
+    for (int zone = 0; zone < zones; zone++) {
+      perZone.add(new HashSet<>());
+    }
+    List<Side> distinct = new ArrayList<>();
+    for (Side side : sides) {
+      Map<AddressSet, IntSet[]> known =
+          labelled.computeIfAbsent(side.zones, z -> new IdentityHashMap<>());
+      if (!known.containsKey(side.addresses)) {
+        known.put(side.addresses, null);
+        distinct.add(side);
+        if (!side.addresses.isAll()) {
+          side.zones.forEach(zone -> perZone.get(zone).add(side.addresses));
+        }
+      }
+    }
+    int classes = 0;
+    for (Family family : Family.values()) {
+      for (int zone = 0; zone < zones; zone++) {
+        Slice slice = cut(zone, family, perZone.get(zone));
+        slice.number = family.ordinal() * zones + zone;
+        slice.before = classes;
+        classes += slice.runs;
+        slices[family.ordinal()][zone] = slice;
+      }
+    }
+    spread(classes);
+    for (Family family : Family.values()) {
+      Slice[] own = slices[family.ordinal()];
+      int from = own[0].before;
+      int to = own[zones - 1].before + own[zones - 1].runs;
+      familyLabels[family.ordinal()] =
+          from == to ? IntSet.EMPTY : IntSet.range(label(from), label(to) - 1);
+    }
+    for (Side side : distinct) {
+      labelled.get(side.zones).put(side.addresses, compute(side.zones, side.addresses));
+    }
+  }
+
+  private Slice cut(int zone, Family family, Set<AddressSet> sets) {
+    List<Address> cuts = new ArrayList<>();
+    for (AddressSet set : sets) {
+      for (AddressRange range : set.ranges()) {
+        if (range.family() == family) {
+          cuts.add(range.first());
+          range.behind().ifPresent(cuts::add);
+        }
+      }
+    }
+    Address[] sorted = cuts.toArray(Address[]::new);
+    Arrays.sort(sorted);
+    List<AddressRange> networks =
+        resolution.networks(zone).ranges().stream().filter(n -> n.family() == family).toList();
+    Slice slice = new Slice(family, sorted.length + networks.size());
+    int at = 0;
+    for (AddressRange network : networks) {
+      Address start = network.first();
+      while (at < sorted.length && sorted[at].compareTo(start) <= 0) {
+        at++;
+      }
+      for (; at < sorted.length && sorted[at].compareTo(network.last()) <= 0; at++) {
+        if (!sorted[at].equals(start)) {
+          slice.add(start, sorted[at].previous());
+          start = sorted[at];
+        }
+      }
+      slice.add(start, network.last());
+    }
+    return slice;
+  }
+
+  /** The labels of one family. */
+  IntSet family(Family family) {
+    return familyLabels[family.ordinal()];
+  }
+
+  /**
+   * The labels of what a rule says of this end, for each family; null if there is no room to tell
+   * it apart.
+   */
+  IntSet[] labels(IntSet zones, AddressSet addresses) {
+    Map<AddressSet, IntSet[]> known = labelled.computeIfAbsent(zones, z -> new IdentityHashMap<>());
+    IntSet[] labels = known.get(addresses);
+    if (labels == null && (addresses.isAll() || separated(zones, addresses))) {
+      labels = compute(zones, addresses);
+      known.put(addresses, labels);
+    }
+    return labels;
+  }
+
+  private boolean separated(IntSet zones, AddressSet addresses) {
+    for (AddressRange range : addresses.ranges()) {
+      Address behind = range.behind().orElse(null);
+      for (int i = 0; i < zones.intervals(); i++) {
+        for (int zone = zones.first(i); zone <= zones.last(i); zone++) {
+          if (!beginAt(range.family(), zone, range.first())
+              || (behind != null && !beginAt(range.family(), zone, behind))) {
+            return false;
+          }
+        }
+      }
+    }
+    return true;
+  }
+
+  private boolean beginAt(Family family, int zone, Address address) {
+    Slice slice = slices[family.ordinal()][zone];
+    int run = slice.at(address);
+    if (run < 0 || slice.beginsAt(run, address) || slice.endsBefore(run, address)) {
+      return true;
+    }
+    if (split(slice.before + run) < 0) {
+      return false;
+    }
+    slice.cut(run, address);
+    for (Slice[] ofFamily : slices) {
+      for (Slice other : ofFamily) {
+        other.before += other.number > slice.number ? 1 : 0;
+      }
+    }
+    return true;
+  }
+
+  private IntSet[] compute(IntSet zones, AddressSet addresses) {
+    IntSet[] labels = new IntSet[slices.length];
+    for (Family family : Family.values()) {
+      labels[family.ordinal()] = compute(zones, addresses, family);
+    }
+    return labels;
+  }
+
+  private IntSet compute(IntSet zones, AddressSet addresses, Family family) {
+    IntSet.Builder out = new IntSet.Builder();
+    zones.forEach(zone -> add(out, slices[family.ordinal()][zone], family, addresses));
+    IntSet labels = out.build();
+    return intern(labels.equals(family(family)) ? family(family) : labels);
+  }
+
+  private void add(IntSet.Builder out, Slice slice, Family family, AddressSet addresses) {
+    if (addresses.isAll()) {
+      addRuns(out, slice, 0, slice.runs);
+      return;
+    }
+    for (AddressRange range : addresses.ranges()) {
+      if (range.family() == family) {
+        int from = slice.at(range.first());
+        boolean inside = from >= 0 && slice.beginsAt(from, range.first());
+        addRuns(out, slice, inside ? from : from + 1, slice.at(range.last()) + 1);
+      }
+    }
+  }
+
+  /** Adds the runs from {@code from}, included, to {@code to}, not included. */
+  private void addRuns(IntSet.Builder out, Slice slice, int from, int to) {
+    if (from < to) {
+      out.addInOrder(label(slice.before + from), label(slice.before + to) - 1);
+    }
+  }
+
+  /**
+   * An endpoint of the class that holds {@code label}: the first of {@code preferred} that is one,
+   * or else a host rather than the address of a network.
+   */
+  Endpoint value(int label, List<Address> preferred) {
+    int rank = rankOf(label);
+    for (Slice[] ofFamily : slices) {
+      for (int zone = 0; zone < ofFamily.length; zone++) {
+        Slice slice = ofFamily[zone];
+        int run = rank - slice.before;
+        if (run >= 0 && run < slice.runs) {
+          String name = resolution.zoneNames().get(zone);
+          return new Endpoint(
+              name.isEmpty() ? null : name,
+              some(new AddressRange(slice.first(run), slice.last(run)), preferred));
+        }
+      }
+    }
+    throw new IllegalArgumentException("no class has label " + label);
+  }
+
+  /** The classes of those of some addresses that can occur where {@code label} is. */
+  int[] familiar(int label, List<Address> addresses) {
+    int rank = rankOf(label);
+    for (Slice[] ofFamily : slices) {
+      for (int zone = 0; zone < ofFamily.length; zone++) {
+        Slice slice = ofFamily[zone];
+        if (rank >= slice.before && rank < slice.before + slice.runs) {
+          int own = zone;
+          return addresses.stream()
+              .filter(address -> address.family() == slice.family)
+              .mapToInt(address -> labelOf(own, address))
+              .filter(found -> found >= 0)
+              .toArray();
+        }
+      }
+    }
+    return new int[0];
+  }
+
+  private static Address some(AddressRange run, List<Address> preferred) {
+    for (Address address : preferred) {
+      if (address.family() == run.family() && run.contains(address)) {
+        return address;
+      }
+    }
+    return run.someHost();
+  }
+
+  /** The class of an address in a zone, or -1 if it is not feasible; O(log classes). */
+  int labelOf(int zone, Address address) {
+    Slice slice = slices[address.family().ordinal()][zone];
+    int run = slice.at(address);
+    return run >= 0 && !slice.endsBefore(run, address) ? label(slice.before + run) : -1;
+  }
+
+  /** The endpoints of a set of labels in words: ranges with their zones, or whole zones. */
+  List<String> words(IntSet labels) {
+    List<String> out = new ArrayList<>();
+    for (Slice[] ofFamily : slices) {
+      for (int zone = 0; zone < ofFamily.length; zone++) {
+        Slice slice = ofFamily[zone];
+        List<AddressRange> ranges = new ArrayList<>();
+        for (int run = 0; run < slice.runs; run++) {
+          if (labels.contains(label(slice.before + run))) {
+            ranges.add(new AddressRange(slice.first(run), slice.last(run)));
+          }
+        }
+        boolean whole = ranges.size() == slice.runs;
+        String name = resolution.zoneNames().get(zone);
+        if (whole && !ranges.isEmpty() && !name.isEmpty()) {
+          out.add(name + " (" + slice.family.word() + ")");
+          continue;
+        }
+        for (AddressRange range : AddressSet.of(ranges).ranges()) {
+          out.add(name.isEmpty() ? range.toString() : range + " in " + name);
+        }
+      }
+    }
+    return out;
+  }
+}

@@ -1,0 +1,119 @@
+package dev.ironsieve.core.space;
+
+import dev.ironsieve.core.sets.IntSet;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
+
+/**
+ * One dimension of the space: its values, grouped into classes that no rule tells apart, laid out
+ * on a line of labels.
+ *
+ * <p>A class is a run of labels. There is room between them: a class that a later rule cuts in two
+ * gives half of its labels away, and every set that was made before stays right as it is.
+ *
+ * <pre>
+ *   labels   0 ......... 8 ......... 16 ........ 24 ....
+ *   classes  [    a     ][    b     ][    c     ][
+ *   cut b    [    a     ][ b' ][ b" ][    c     ][        a set {b, c} is 8..23 before and after
+ * </pre>
+ *
+ * A class is named by its lowest label.
+ */
+abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
+  /** Labels are 0 to LABELS - 1; the last belongs to no class. */
+  static final int LABELS = 1 << 30;
+
+  private int[] cuts; // lowest label of each class, ascending
+  private int classes;
+  private IntSet all;
+  private final Map<IntSet, IntSet> interned = new HashMap<>();
+
+  /** Spreads {@code classes} classes evenly over the labels. */
+  final void spread(int classes) {
+    this.classes = classes;
+    cuts = new int[Math.max(1, classes)];
+    int room = (LABELS - 1) / Math.max(1, classes);
+    for (int i = 0; i < classes; i++) {
+      cuts[i] = i * room;
+    }
+    all = intern(classes == 0 ? IntSet.EMPTY : IntSet.range(0, classes * room - 1));
+  }
+
+  /** The one object that stands for all sets of labels that are equal to this. */
+  final IntSet intern(IntSet labels) {
+    IntSet known = interned.putIfAbsent(labels, labels);
+    return known == null ? labels : known;
+  }
+
+  /** Number of classes. */
+  final int classes() {
+    return classes;
+  }
+
+  /** Every label that belongs to a class. */
+  final IntSet all() {
+    return all;
+  }
+
+  /** Lowest label of the class with {@code rank} classes below it; for rank = classes, the end. */
+  final int label(int rank) {
+    return rank < classes ? cuts[rank] : classes == 0 ? 0 : all.max() + 1;
+  }
+
+  /** How many classes begin below {@code label}; O(log classes). */
+  final int rank(int label) {
+    int at = Arrays.binarySearch(cuts, 0, classes, label);
+    return at >= 0 ? at : -at - 1;
+  }
+
+  /** The class that holds {@code label}, by its rank. */
+  final int rankOf(int label) {
+    int at = Arrays.binarySearch(cuts, 0, classes, label);
+    return at >= 0 ? at : -at - 2;
+  }
+
+  /** How many classes a set is made of; O(intervals · log classes). */
+  final long count(IntSet set) {
+    long count = 0;
+    for (int i = 0; i < set.intervals(); i++) {
+      count += rank(set.last(i) + 1) - rank(set.first(i));
+    }
+    return count;
+  }
+
+  /** The class with {@code rank} classes of the set below it. */
+  final int pick(IntSet set, long rank) {
+    long left = rank;
+    for (int i = 0; i < set.intervals(); i++) {
+      int from = rank(set.first(i));
+      int width = rank(set.last(i) + 1) - from;
+      if (left < width) {
+        return cuts[from + (int) left];
+      }
+      left -= width;
+    }
+    throw new IllegalArgumentException("rank " + rank + " in a set of " + count(set));
+  }
+
+  /**
+   * Cuts the class of {@code rank} in two.
+   *
+   * @return the lowest label of the upper half, or -1 if there is no room for one
+   */
+  final int split(int rank) {
+    int from = cuts[rank];
+    int end = label(rank + 1);
+    int cut = from + (end - from) / 2;
+    if (cut == from) {
+      return -1;
+    }
+    if (classes == cuts.length) {
+      cuts = Arrays.copyOf(cuts, classes + classes / 2 + 16);
+    }
+    System.arraycopy(cuts, rank + 1, cuts, rank + 2, classes - rank - 1);
+    cuts[rank + 1] = cut;
+    classes++;
+    return cut;
+  }
+}

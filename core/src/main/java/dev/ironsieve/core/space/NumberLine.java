@@ -1,0 +1,135 @@
+package dev.ironsieve.core.space;
+
+import dev.ironsieve.core.sets.IntSet;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.IdentityHashMap;
+import java.util.Map;
+import java.util.stream.IntStream;
+
+/** A dimension whose values are integers: services, source ports. A class is a run of values. */
+final class NumberLine extends Line {
+  private final IntSet feasible;
+  private int[] starts; // lowest value of each class, ascending
+  private final Map<IntSet, IntSet> labelled = new IdentityHashMap<>();
+
+  /**
+   * @param feasible every value that can occur
+   * @param sets the sets that rules tell apart
+   */
+  NumberLine(IntSet feasible, Collection<IntSet> sets) {
+    this.feasible = feasible;
+    starts =
+        IntStream.concat(
+                IntStream.of(feasible.min()), sets.stream().distinct().flatMapToInt(this::cuts))
+            .sorted()
+            .distinct()
+            .toArray();
+    spread(starts.length);
+  }
+
+  /**
+   * Where classes have to begin so that a set is made of whole ones: where it begins, and behind
+   * where it ends, if the next value that can occur is not in it again.
+   */
+  private IntStream cuts(IntSet set) {
+    IntSet inside = set.intersect(feasible);
+    IntStream.Builder out = IntStream.builder();
+    int behind = feasible.min(); // where the last class behind the set begins
+    for (int i = 0; i < inside.intervals(); i++) {
+      if (inside.first(i) != behind) {
+        out.add(behind).add(inside.first(i));
+      }
+      behind = feasibleFrom(inside.last(i) + 1);
+    }
+    return (behind < 0 ? out : out.add(behind)).build();
+  }
+
+  /** The lowest value that can occur and is not below {@code value}, or -1. */
+  private int feasibleFrom(int value) {
+    int at = feasible.interval(value);
+    return at == feasible.intervals() ? -1 : Math.max(value, feasible.first(at));
+  }
+
+  /** The labels of a set; null if there is no room to tell it apart. */
+  IntSet labels(IntSet set) {
+    IntSet known = labelled.get(set);
+    if (known == null) {
+      known = separated(set) ? compute(set) : null;
+      if (known != null) {
+        labelled.put(set, known);
+      }
+    }
+    return known;
+  }
+
+  private boolean separated(IntSet set) {
+    return cuts(set).allMatch(this::beginAt);
+  }
+
+  private boolean beginAt(int value) {
+    int at = Arrays.binarySearch(starts, 0, classes(), value);
+    if (at >= 0) {
+      return true;
+    }
+    int rank = -at - 2;
+    if (split(rank) < 0) {
+      return false;
+    }
+    int count = classes();
+    int[] grown = count > starts.length ? Arrays.copyOf(starts, count + count / 2 + 16) : starts;
+    System.arraycopy(grown, rank + 1, grown, rank + 2, count - rank - 2);
+    grown[rank + 1] = value;
+    starts = grown;
+    return true;
+  }
+
+  private IntSet compute(IntSet set) {
+    if (set == feasible || set.containsAll(feasible)) {
+      return all();
+    }
+    IntSet.Builder out = new IntSet.Builder();
+    IntSet inside = set.intersect(feasible);
+    for (int i = 0; i < inside.intervals(); i++) {
+      int from = rankOfValue(inside.first(i));
+      int to = rankOfValue(inside.last(i));
+      out.addInOrder(label(from), label(to + 1) - 1);
+    }
+    return intern(out.build());
+  }
+
+  private int rankOfValue(int value) {
+    int at = Arrays.binarySearch(starts, 0, classes(), value);
+    return at >= 0 ? at : -at - 2;
+  }
+
+  /** The class of a value, or -1 if it cannot occur; O(log classes). */
+  int labelOf(int value) {
+    return feasible.contains(value) ? label(rankOfValue(value)) : -1;
+  }
+
+  /**
+   * A value of the class that holds {@code label}: the first of {@code preferred} that is one, or
+   * else its lowest.
+   */
+  int value(int label, int... preferred) {
+    int rank = rankOf(label);
+    for (int value : preferred) {
+      if (feasible.contains(value) && rankOfValue(value) == rank) {
+        return value;
+      }
+    }
+    return starts[rank];
+  }
+
+  /** The values whose classes make up a set of labels. */
+  IntSet values(IntSet labels) {
+    IntSet.Builder out = new IntSet.Builder();
+    for (int i = 0; i < labels.intervals(); i++) {
+      int end = rank(labels.last(i) + 1);
+      int last = end < classes() ? starts[end] - 1 : feasible.max();
+      out.addInOrder(starts[rankOf(labels.first(i))], last);
+    }
+    return out.build().intersect(feasible);
+  }
+}

@@ -1,0 +1,106 @@
+package dev.ironsieve.core.difference;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.edit.RandomEdits;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.twin.SlowRules;
+import dev.ironsieve.core.twin.SmallWorld;
+import dev.ironsieve.core.twin.Tried;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** The difference against trying every point. */
+class DifferenceTwinTest {
+
+  private static void check(String as, Rulebase before, Rulebase after, List<Connection> points) {
+    Tried old = new Tried(before, points);
+    Tried now = new Tried(after, points);
+    for (Aspect aspect : Aspect.values()) {
+      Difference difference = Differences.between(before, after, aspect);
+      assertThat(difference.complete()).as(as).isTrue();
+      for (int p = 0; p < points.size(); p++) {
+        Connection point = points.get(p);
+        Rule was = rule(old, p);
+        Rule is = rule(now, p);
+        boolean differs = !aspect.of(was).equals(aspect.of(is));
+        long parts =
+            difference.parts().stream()
+                .filter(part -> part.box().contains(difference.space().point(point)))
+                .count();
+        assertThat(parts).as("%s, %s at %s", as, aspect, point).isEqualTo(differs ? 1 : 0);
+        difference
+            .part(point)
+            .ifPresent(
+                part -> {
+                  assertThat(part.before()).as(as).isEqualTo(was);
+                  assertThat(part.after()).as(as).isEqualTo(is);
+                });
+      }
+      for (Difference.Part part : difference.parts()) {
+        assertThat(new SlowRules(before).decide(part.witness()).orElse(null))
+            .as("%s, %s", as, part)
+            .isEqualTo(part.before());
+        assertThat(new SlowRules(after).decide(part.witness()).orElse(null))
+            .as("%s, %s", as, part)
+            .isEqualTo(part.after());
+      }
+    }
+  }
+
+  private static Rule rule(Tried tried, int point) {
+    int decides = tried.decides(point, -1);
+    return decides < 0 ? null : tried.rules().get(decides);
+  }
+
+  @Test
+  void isWhatTryingEveryPointTellsAfterAFewEdits() {
+    for (int seed = 0; seed < 150; seed++) {
+      boolean withTerms = seed % 3 == 0;
+      RandomEdits edits = new RandomEdits(seed, withTerms);
+      Rulebase before = new SmallWorld(seed, withTerms).rulebase(8);
+      Rulebase after = before;
+      for (int i = 0; i <= seed % 4; i++) {
+        after = edits.next(after).apply(after);
+      }
+      check(
+          "seed " + seed,
+          before,
+          after,
+          withTerms ? SmallWorld.connectionsWithTerms() : SmallWorld.connections());
+    }
+  }
+
+  @Test
+  void isEmptyBetweenARulebaseAndItself() {
+    for (int seed = 0; seed < 100; seed++) {
+      Rulebase base = new SmallWorld(seed).rulebase(9);
+      assertThat(Differences.between(base, base, Aspect.RULE).isEmpty()).isTrue();
+      assertThat(Differences.between(base, base.named("other"), Aspect.VERDICT, 0).isEmpty())
+          .isTrue();
+    }
+  }
+
+  @Test
+  void anotherOrderIsComparedRuleByRule() {
+    for (int seed = 0; seed < 60; seed++) {
+      Rulebase before = new SmallWorld(seed).rulebase(8);
+      List<Rule> shuffled = new ArrayList<>(before.rules());
+      Collections.rotate(shuffled, 1 + seed % 3);
+      Rulebase after = before.withSections(List.of(new Section("s", "S", shuffled)));
+      check("seed " + seed, before, after, SmallWorld.connections());
+    }
+  }
+
+  @Test
+  void saysSoWhenTheBudgetRunsOut() {
+    Rulebase before = new SmallWorld(3).rulebase(9);
+    Rulebase after = before.withSections(List.of(new Section("a", "None", List.of())));
+    assertThat(Differences.between(before, after, Aspect.RULE, 1).complete()).isFalse();
+  }
+}

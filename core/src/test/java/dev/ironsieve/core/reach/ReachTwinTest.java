@@ -1,0 +1,66 @@
+package dev.ironsieve.core.reach;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.space.Space;
+import dev.ironsieve.core.twin.SlowRules;
+import dev.ironsieve.core.twin.SmallWorld;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+/** Reach questions against trying every point. */
+class ReachTwinTest {
+  private static final List<Connection> ALL = SmallWorld.connections();
+
+  @Test
+  void tellsEveryDeciderWithEveryValueForWhichItDecides() {
+    int deciders = 0;
+    for (int seed = 0; seed < 250; seed++) {
+      SmallWorld world = new SmallWorld(seed);
+      Rulebase base = world.rulebase(8);
+      Rule question = world.rule("question").enabled(true);
+      SlowRules slow = new SlowRules(base);
+      int axis = seed % 3 == 0 ? Space.SERVICE : seed % 3 == 1 ? Space.FROM : Space.TO;
+      Order order = new Order(base);
+      ReachAnswer answer = ReachQuestion.ask(order, question, axis, ReachQuestion.STEPS);
+      String as = "seed " + seed + ", " + question;
+      assertThat(answer.complete()).as(as).isTrue();
+      List<Connection> asked = ALL.stream().filter(c -> slow.holds(question, c)).toList();
+      List<Rule> expected = new ArrayList<>(base.rules());
+      expected.add(null);
+      expected.removeIf(rule -> asked.stream().noneMatch(c -> decides(slow, c, rule)));
+      assertThat(answer.deciders())
+          .as(as)
+          .extracting(ReachAnswer.Decider::rule)
+          .isEqualTo(expected);
+      for (ReachAnswer.Decider decider : answer.deciders()) {
+        deciders++;
+        assertThat(decides(slow, decider.witness(), decider.rule())).as(as).isTrue();
+        assertThat(slow.holds(question, decider.witness())).as(as).isTrue();
+        Set<Integer> right = new HashSet<>();
+        asked.stream()
+            .filter(c -> decides(slow, c, decider.rule()))
+            .forEach(c -> right.add(order.space().point(c)[axis]));
+        Set<Integer> told = new HashSet<>();
+        ALL.stream()
+            .map(c -> order.space().point(c)[axis])
+            .filter(decider.labels()::contains)
+            .forEach(told::add);
+        assertThat(told).as(as).isEqualTo(right);
+      }
+    }
+    assertThat(deciders).isGreaterThan(500);
+  }
+
+  private static boolean decides(SlowRules slow, Connection c, Rule rule) {
+    return Objects.equals(slow.decide(c).orElse(null), rule);
+  }
+}

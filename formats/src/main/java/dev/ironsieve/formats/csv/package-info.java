@@ -1,0 +1,2 @@
+/** Connections as comma-separated values (RFC 4180). */
+package dev.ironsieve.formats.csv;

@@ -1,0 +1,112 @@
+package dev.ironsieve.formats.report;
+
+import dev.ironsieve.core.analysis.Finding;
+import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.text.ConnectionLine;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+
+/**
+ * What was found in one file.
+ *
+ * @param file as it was named
+ * @param rules how many rules it has
+ * @param entries one for each finding, in the rules' order
+ */
+public record Report(String file, int rules, List<Entry> entries) {
+
+  /**
+   * One finding, with rules by number, from 1.
+   *
+   * @param kind which kind it is
+   * @param rule number of the rule
+   * @param name of the rule
+   * @param causes the rules that cause it
+   * @param witness a connection that proves it, as a line, or null
+   * @param decidedBy number of the rule that decides the witness, or null
+   * @param says the finding as a sentence
+   */
+  public record Entry(
+      Finding.Kind kind,
+      int rule,
+      String name,
+      List<Cause> causes,
+      String witness,
+      Integer decidedBy,
+      String says) {
+    public Finding.Severity severity() {
+      return kind.severity();
+    }
+  }
+
+  /** A rule by its number, from 1, and its name. */
+  public record Cause(int rule, String name) {}
+
+  /** How many findings are at least this severe. */
+  public long atLeast(Finding.Severity severity) {
+    return entries.stream().filter(entry -> entry.severity().compareTo(severity) >= 0).count();
+  }
+
+  /** Analyses a rulebase. */
+  public static Report of(String file, Rulebase rulebase) {
+    List<Rule> rules = rulebase.rules();
+    Map<String, Integer> numbers = new HashMap<>();
+    for (Rule rule : rules) {
+      numbers.put(rule.id(), numbers.size() + 1);
+    }
+    List<Entry> entries = new ArrayList<>();
+    for (Finding finding : new LiveAnalysis(rulebase).findings()) {
+      entries.add(entry(finding, rules, numbers));
+    }
+    return new Report(file, rules.size(), entries);
+  }
+
+  private static Entry entry(Finding finding, List<Rule> rules, Map<String, Integer> numbers) {
+    int number = numbers.get(finding.rule());
+    Rule rule = rules.get(number - 1);
+    List<Cause> causes =
+        finding.causes().stream()
+            .map(id -> new Cause(numbers.get(id), rules.get(numbers.get(id) - 1).name()))
+            .toList();
+    String witness = finding.witness() == null ? null : ConnectionLine.format(finding.witness());
+    Integer decidedBy = finding.decidedBy() == null ? null : numbers.get(finding.decidedBy());
+    Verdict other = decidedBy == null ? Verdict.DROP : rules.get(decidedBy - 1).verdict();
+    String list = causes.stream().map(cause -> cause.rule + "").collect(Collectors.joining(", "));
+    String quoted = '"' + rule.name() + '"';
+    String proof =
+        "%s: rule %d, %s, before rule %d, %s"
+            .formatted(witness, decidedBy, other.word(), number, rule.verdict().word());
+    String says =
+        quoted
+            + switch (finding.kind()) {
+              case EMPTY -> " is empty: no feasible connection meets its criteria";
+              case SHADOWED -> " is shadowed by " + list + "; " + proof;
+              case REDUNDANT_ABOVE -> " is redundant: " + list + " above take all of it; " + proof;
+              case REDUNDANT_BELOW ->
+                  " is redundant: "
+                      + (causes.isEmpty() ? "the closing rule" : list + " below")
+                      + " would do the same; for example "
+                      + witness;
+              case CORRELATED -> " is correlated with " + list + "; " + proof;
+              case GENERALISED -> " generalises " + list + "; " + proof;
+              case TOO_BROAD ->
+                  " is too broad: it allows, and narrows no people, applications, sites or services";
+              case MERGEABLE -> " can be merged with " + list;
+              case UNDECIDED ->
+                  " is undecided: " + finding.says() + " was not settled within the budget";
+            };
+    return new Entry(finding.kind(), number, rule.name(), causes, witness, decidedBy, says);
+  }
+
+  /** The word for documents: lower case. */
+  static String word(Finding.Severity severity) {
+    return severity.name().toLowerCase(Locale.ROOT);
+  }
+}

@@ -1,0 +1,95 @@
+package dev.ironsieve.formats.document;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.JsonSchema;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import dev.ironsieve.core.twin.SmallWorld;
+import dev.ironsieve.formats.InvalidDocument;
+import dev.ironsieve.formats.Json;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** The published JSON Schema against what is written and what is refused. */
+class SchemaTest {
+  private static JsonSchema schema;
+
+  @BeforeAll
+  static void readSchema() throws IOException {
+    String text = Files.readString(Path.of("../docs/rulebase.schema.json"));
+    schema = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(text);
+  }
+
+  @Test
+  void describesEveryDocumentThatIsWritten() {
+    for (int seed = 0; seed < 60; seed++) {
+      String json =
+          Json.write(FromModel.rulebase(new SmallWorld(seed, seed % 2 == 0).rulebase(9)));
+      assertThat(schema.validate(json, InputFormat.JSON)).as("seed " + seed).isEmpty();
+    }
+  }
+
+  @Test
+  void everyRulebaseComesBackTheSame() {
+    for (int seed = 0; seed < 60; seed++) {
+      var base = new SmallWorld(seed, true).rulebase(9);
+      byte[] json = Json.write(FromModel.rulebase(base)).getBytes(StandardCharsets.UTF_8);
+      assertThat(ToModel.rulebase(Json.read(json, RulebaseDocument.class))).isEqualTo(base);
+    }
+  }
+
+  /** What the schema refuses, the reader refuses too. */
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "{'name': 'n'}",
+        "{'ironSieve': 2, 'name': 'n'}",
+        "{'ironSieve': 1, 'name': 'n', 'colour': 'red'}",
+        "{'ironSieve': 1, 'name': 'n', 'sections': [{'name': 's', 'rules': [{'name': 'r'}]}]}",
+        "{'ironSieve': 1, 'name': 'n', 'sections': [{'name': 's', 'rules': "
+            + "[{'name': 'r', 'verdict': 'permit'}]}]}",
+        "{'ironSieve': 1, 'name': 'n', 'sections': [{'name': 's', 'rules': "
+            + "[{'name': 'r', 'verdict': 'allow', 'terms': {'mood': {'items': ['good']}}}]}]}",
+        "{'ironSieve': 1, 'name': 'n', 'vocabularies': [{'coordinate': 'mood', 'edition': 'e', "
+            + "'values': ['good']}]}",
+        "{'ironSieve': 1, 'name': 'n', 'vocabularies': [{'coordinate': 'person', 'edition': 'e', "
+            + "'values': []}]}",
+      })
+  void refusesWhatTheReaderRefuses(String quoted) throws IOException {
+    String json = quoted.replace('\'', '"');
+    new ObjectMapper().readTree(json);
+    assertThat(schema.validate(json, InputFormat.JSON)).isNotEmpty();
+    assertThatThrownBy(
+            () ->
+                ToModel.rulebase(
+                    Json.read(json.getBytes(StandardCharsets.UTF_8), RulebaseDocument.class)))
+        .isInstanceOf(InvalidDocument.class);
+  }
+
+  @Test
+  void aTermThatNoVocabularyHasIsRefusedWithItsPlace() {
+    String json =
+        """
+        {"ironSieve": 1, "name": "n",
+         "vocabularies": [{"coordinate": "person", "edition": "day 1", "values": ["ann"],
+                           "sets": [{"name": "crew", "members": ["ann", "bob"]}]}]}
+        """;
+    assertThatThrownBy(
+            () ->
+                ToModel.rulebase(
+                    Json.read(json.getBytes(StandardCharsets.UTF_8), RulebaseDocument.class)))
+        .isInstanceOf(InvalidDocument.class)
+        .hasMessageContaining("$.vocabularies[0].sets[0].members[1]")
+        .hasMessageContaining("bob");
+  }
+}

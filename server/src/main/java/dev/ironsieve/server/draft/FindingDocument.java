@@ -1,0 +1,56 @@
+package dev.ironsieve.server.draft;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import dev.ironsieve.core.analysis.Finding;
+import dev.ironsieve.core.text.ConnectionLine;
+import java.util.List;
+import java.util.Locale;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/**
+ * Something about a rule that its author should know.
+ *
+ * @param causes ids of the rules that cause it
+ * @param smallest whether fewer rules provably do not cause it
+ * @param witness a connection that proves it, as a line for the probe
+ * @param decidedBy id of the rule that decides the witness; with {@code redundant-below} the rule
+ *     that would decide it otherwise; none for the closing rule
+ * @param question what was not settled; with {@code undecided}
+ */
+@JsonInclude(JsonInclude.Include.NON_NULL)
+public record FindingDocument(
+    @Schema(
+            required = true,
+            enumeration = {
+              "empty",
+              "shadowed",
+              "redundant-above",
+              "redundant-below",
+              "correlated",
+              "generalised",
+              "too-broad",
+              "mergeable",
+              "undecided"
+            })
+        String kind,
+    @Schema(
+            required = true,
+            enumeration = {"note", "warning", "error"})
+        String severity,
+    @Schema(required = true) List<String> causes,
+    Boolean smallest,
+    String witness,
+    String decidedBy,
+    String question) {
+
+  static FindingDocument of(Finding finding) {
+    return new FindingDocument(
+        finding.kind().word(),
+        finding.kind().severity().name().toLowerCase(Locale.ROOT),
+        finding.causes(),
+        finding.causes().size() > 1 ? finding.smallest() : null,
+        finding.witness() == null ? null : ConnectionLine.format(finding.witness()),
+        finding.decidedBy(),
+        finding.says().isEmpty() ? null : finding.says());
+  }
+}
