@@ -32,7 +32,7 @@ export function RulePanel({
           probe={actions.probe}
         />
       )}
-      {standing?.findings.map((finding) => (
+      {standing?.findings.map((finding, i, all) => (
         <div
           key={finding.kind}
           className="mt-2 border-t border-line pt-2"
@@ -42,7 +42,7 @@ export function RulePanel({
             {FINDING_WORDS[finding.kind]}
           </h3>
           <p>{longFinding(rule, finding, numbers, byId)}</p>
-          {finding.witness && (
+          {finding.witness && finding.witness !== all[i - 1]?.witness && (
             <Witness
               says="A connection that proves it:"
               line={finding.witness}

@@ -96,7 +96,7 @@ final class Covering {
     Budget budget = new Budget(questions.steps);
     int[] others = order.meeting(target, 0, order.position(slot), other -> otherwise(slot, other));
     for (int other : blamedFirst(others, blame.rules())) {
-      List<Box> shared = Questions.shared(target, order.region(other));
+      List<Box> shared = Box.shared(target, order.region(other));
       switch (questions.coveredBefore(other, shared, budget)) {
         case Outcome.Uncovered uncovered -> {
           return shadowed(blame, uncovered.point());

@@ -39,7 +39,7 @@ final class Moving {
               order.size(),
               other -> questions.verdict(other) != questions.verdict(slot));
       for (int other : others) {
-        List<Box> shared = Questions.shared(order.region(slot), order.region(other));
+        List<Box> shared = Box.shared(order.region(slot), order.region(other));
         Optional<int[]> quick =
             questions.guess(
                 shared,

@@ -159,7 +159,7 @@ final class Pairs {
    * @param from no rule above this position was concerned
    */
   Pair revealed(int slot, List<Box> gone, int from, Corners corners) {
-    List<Box> freed = Questions.shared(gone, order.region(slot));
+    List<Box> freed = Box.shared(gone, order.region(slot));
     int[] earlier =
         order.meeting(freed, from, order.position(slot), other -> contradicts(slot, other));
     return correlated(slot, earlier, corners);
@@ -178,12 +178,12 @@ final class Pairs {
         && order.holds(slot, decides.point())) {
       return Optional.of(decides.point());
     }
-    List<Box> shared = Questions.shared(order.region(slot), order.region(other));
+    List<Box> shared = Box.shared(order.region(slot), order.region(other));
     return questions.guess(shared, corners, slot, questions.before(other));
   }
 
   private Outcome exact(int slot, int other, Budget budget) {
-    List<Box> shared = Questions.shared(order.region(slot), order.region(other));
+    List<Box> shared = Box.shared(order.region(slot), order.region(other));
     return questions.coveredBefore(other, shared, budget);
   }
 

@@ -54,17 +54,6 @@ final class Questions {
     }
   }
 
-  /** What both regions hold. */
-  static List<Box> shared(List<Box> one, List<Box> other) {
-    List<Box> out = new ArrayList<>();
-    for (Box a : one) {
-      for (Box b : other) {
-        a.intersection(b).ifPresent(out::add);
-      }
-    }
-    return out;
-  }
-
   /** Whether every connection of {@code inner} is in {@code outer}. */
   static boolean holdsAll(List<Box> outer, List<Box> inner, Budget budget) {
     for (Box box : inner) {

@@ -63,8 +63,7 @@ final class Redundancy {
       if (questions.verdict(other) == verdict) {
         continue;
       }
-      List<Box> shared =
-          other == Order.NONE ? region : Questions.shared(region, order.region(other));
+      List<Box> shared = other == Order.NONE ? region : Box.shared(region, order.region(other));
       CoverSearch.Holder holder = point -> keepsOff(slot, other, point);
       switch (CoverSearch.search(shared, holder, order::region, budget)) {
         case Outcome.Uncovered uncovered -> {
@@ -113,7 +112,7 @@ final class Redundancy {
     for (int i = 0; i < below.length && tried < MOST_RIVALS; i++) {
       if (questions.verdict(below[i]) != verdict) {
         tried++;
-        List<Box> shared = Questions.shared(order.region(slot), order.region(below[i]));
+        List<Box> shared = Box.shared(order.region(slot), order.region(below[i]));
         Optional<int[]> found = questions.guess(shared, corners, slot, obstacle);
         if (found.isPresent()) {
           return found;

@@ -2,21 +2,15 @@ package dev.ironsieve.core.cover;
 
 /** Steps of work that one question may take. A step is one comparison of a box with another. */
 public final class Budget {
-  private final long limit;
   private long left;
 
-  public Budget(long limit) {
-    this.limit = limit;
-    this.left = limit;
+  public Budget(long steps) {
+    left = steps;
   }
 
   /** Takes {@code steps}; false if they are no longer there. */
   public boolean take(long steps) {
     left -= steps;
     return left >= 0;
-  }
-
-  public long limit() {
-    return limit;
   }
 }

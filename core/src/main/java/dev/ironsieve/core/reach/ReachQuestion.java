@@ -53,7 +53,7 @@ public final class ReachQuestion {
     int[] rules = order.meeting(region, 0, order.size());
     for (int i = 0; i <= rules.length; i++) {
       int slot = i == rules.length ? Order.NONE : rules[i];
-      List<Box> shared = slot == Order.NONE ? region : shared(region, order.region(slot));
+      List<Box> shared = slot == Order.NONE ? region : Box.shared(region, order.region(slot));
       IntSet labels = IntSet.EMPTY;
       int[] witness = null;
       for (Box box : shared) {
@@ -109,15 +109,5 @@ public final class ReachQuestion {
       }
     }
     return alike;
-  }
-
-  private static List<Box> shared(List<Box> one, List<Box> other) {
-    List<Box> out = new ArrayList<>();
-    for (Box a : one) {
-      for (Box b : other) {
-        a.intersection(b).ifPresent(out::add);
-      }
-    }
-    return out;
   }
 }

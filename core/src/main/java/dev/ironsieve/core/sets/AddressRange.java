@@ -2,7 +2,6 @@ package dev.ironsieve.core.sets;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.NavigableSet;
 import java.util.Optional;
 
 /**
@@ -118,18 +117,6 @@ public record AddressRange(Address first, Address last) implements Comparable<Ad
   /** The address behind the last, if the family has one. */
   public Optional<Address> behind() {
     return Optional.ofNullable(last.next());
-  }
-
-  /** This range, cut before each of {@code cuts} that lies in it. */
-  public List<AddressRange> cutAt(NavigableSet<Address> cuts) {
-    List<AddressRange> out = new ArrayList<>();
-    Address start = first;
-    for (Address cut : cuts.subSet(first, false, last, true)) {
-      out.add(new AddressRange(start, cut.previous()));
-      start = cut;
-    }
-    out.add(new AddressRange(start, last));
-    return out;
   }
 
   /** An address of this range, where possible not its first, which may name a network. */

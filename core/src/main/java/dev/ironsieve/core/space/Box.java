@@ -1,7 +1,9 @@
 package dev.ironsieve.core.space;
 
 import dev.ironsieve.core.sets.IntSet;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 
 /** A product of one non-empty set of labels for each axis. */
@@ -69,6 +71,17 @@ public final class Box {
       }
     }
     return Optional.of(new Box(both));
+  }
+
+  /** What two regions share, as boxes; disjoint if the boxes of each region are. */
+  public static List<Box> shared(List<Box> one, List<Box> other) {
+    List<Box> out = new ArrayList<>();
+    for (Box a : one) {
+      for (Box b : other) {
+        a.intersection(b).ifPresent(out::add);
+      }
+    }
+    return out;
   }
 
   /** Whether the point with label {@code point[axis]} on each axis is inside. */
