@@ -1,6 +1,7 @@
 package dev.ironsieve.bench;
 
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Map;
 import java.util.TreeMap;
@@ -11,7 +12,10 @@ import org.openjdk.jmh.runner.options.CommandLineOptionException;
 import org.openjdk.jmh.runner.options.CommandLineOptions;
 import org.openjdk.jmh.util.Statistics;
 
-/** Runs the benchmarks, and sets each beside its peer. Arguments are those of JMH. */
+/**
+ * Runs the benchmarks, and sets each beside its peer. Arguments are those of JMH; {@code cold} and
+ * sizes ask {@link ColdAnalysis} instead.
+ */
 public final class Main {
   private static final Map<String, String> PEERS =
       Map.of(
@@ -22,7 +26,11 @@ public final class Main {
   private Main() {}
 
   public static void main(String[] args)
-      throws RunnerException, CommandLineOptionException, IOException {
+      throws RunnerException, CommandLineOptionException, IOException, InterruptedException {
+    if (args.length > 0 && args[0].equals("cold")) {
+      ColdAnalysis.run(Arrays.copyOfRange(args, 1, args.length));
+      return;
+    }
     Collection<RunResult> results = new Runner(new CommandLineOptions(args)).run();
     Map<String, Statistics> all = new TreeMap<>();
     Map<String, String> units = new TreeMap<>();

@@ -134,7 +134,6 @@ final class Certificates {
    */
   BitSet update(Order.Change change) {
     grow();
-    BitSet asked = new BitSet();
     List<Event> events = events(change);
     change.gone().keySet().forEach(slot -> pairs.note(slot, null));
     BitSet restood = new BitSet();
@@ -157,37 +156,36 @@ final class Certificates {
             turned.add(slot);
           }
         });
-    asked.or(restood);
-    BitSet bela = (BitSet) restood.clone();
-    BitSet corr = new BitSet();
-    BitSet gene = new BitSet();
+    BitSet belowAgain = (BitSet) restood.clone();
+    BitSet correlatedAgain = new BitSet();
+    BitSet generalisedAgain = new BitSet();
     for (int slot : change.fresh()) {
-      corr.set(slot);
-      gene.set(slot);
+      correlatedAgain.set(slot);
+      generalisedAgain.set(slot);
     }
     for (Event event : events) {
       for (int slot : order.meeting(event.region, 0, order.size())) {
-        bela.set(slot, bela.get(slot) || matters(slot, event));
+        belowAgain.set(slot, belowAgain.get(slot) || matters(slot, event));
       }
       below(
           change,
           event,
           slot -> {
-            corr.set(slot, corr.get(slot) || correlates(slot, event));
-            gene.set(slot, gene.get(slot) || generalises(slot, event));
+            correlatedAgain.set(slot, correlatedAgain.get(slot) || correlates(slot, event));
+            generalisedAgain.set(slot, generalisedAgain.get(slot) || generalises(slot, event));
           });
     }
     for (int slot : turned) {
       for (int other : order.meeting(order.region(slot), order.position(slot) + 1, order.size())) {
-        gene.set(other, gene.get(other) || concerns(other, slot));
+        generalisedAgain.set(other, generalisedAgain.get(other) || concerns(other, slot));
       }
     }
-    inOrder(bela, slot -> askBelow(slot, corners));
-    inOrder(corr, slot -> askCorrelated(slot, corners));
-    inOrder(gene, this::askGeneralised);
-    asked.or(bela);
-    asked.or(corr);
-    asked.or(gene);
+    inOrder(belowAgain, slot -> askBelow(slot, corners));
+    inOrder(correlatedAgain, slot -> askCorrelated(slot, corners));
+    inOrder(generalisedAgain, this::askGeneralised);
+    BitSet asked = belowAgain; // which has all whose standing was asked again
+    asked.or(correlatedAgain);
+    asked.or(generalisedAgain);
     return asked;
   }
 

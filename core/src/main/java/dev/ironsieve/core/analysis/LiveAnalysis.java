@@ -25,6 +25,9 @@ public final class LiveAnalysis {
   /** Steps for each question about a rule; a step is one comparison of a box with another. */
   public static final long STEPS = 200_000;
 
+  /** An update that takes away and brings more rules than these is quicker done from the start. */
+  private static final int MOST_CHANGES = 200;
+
   private static final int MOST_SAMPLES = 128;
   private static final int FEWEST_SAMPLES = 16;
   private static final int ALL_SAMPLES = 256_000;
@@ -191,7 +194,7 @@ public final class LiveAnalysis {
             && next.vocabularies().equals(rulebase.vocabularies());
     List<Rule> rules = next.rules();
     Order.Change change = sameWords ? order.update(rules, moved) : null;
-    if (change == null) {
+    if (change == null || change.gone().size() + change.fresh().size() > MOST_CHANGES) {
       return startAgain(next);
     }
     rulebase = next;

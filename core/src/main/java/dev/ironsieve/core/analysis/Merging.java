@@ -14,11 +14,11 @@ import java.util.Optional;
  * only. Their union is one rule whose criterion has the items of both, provided that both have the
  * same exceptions; nothing stands between them that could tell the difference.
  */
-final class Merging {
+public final class Merging {
   private Merging() {}
 
   /** The one rule that can stand for both, with the identity of the upper; O(size of the rules). */
-  static Optional<Rule> merged(Rule upper, Rule lower) {
+  public static Optional<Rule> merged(Rule upper, Rule lower) {
     if (upper.verdict() != lower.verdict() || upper.logging() != lower.logging()) {
       return Optional.empty();
     }

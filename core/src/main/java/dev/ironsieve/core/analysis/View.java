@@ -78,7 +78,8 @@ record View(Standing standing, List<Finding> findings) {
     private Standing standing(int slot) {
       return switch (certificates.standing(slot)) {
         case Certificate.Standing.Decides s ->
-            new Standing.Decides(connection(s.point(), p -> order.first(p) == slot));
+            new Standing.Decides(
+                connection(s.point(), p -> order.holds(slot, p) && order.first(p) == slot));
         case Certificate.Standing.Covered s -> {
           int by = s.decidedBy();
           yield new Standing.Covered(
@@ -128,7 +129,8 @@ record View(Standing standing, List<Finding> findings) {
               connection(
                   below.point(),
                   p ->
-                      order.first(p) == slot
+                      order.holds(slot, p)
+                          && order.first(p) == slot
                           && order.firstFrom(order.position(slot) + 1, p) == next);
           out.add(
               new Finding(
@@ -152,7 +154,7 @@ record View(Standing standing, List<Finding> findings) {
         case Pair.Found found -> {
           int other = found.other();
           Connection witness =
-              connection(found.point(), p -> order.first(p) == other && order.holds(slot, p));
+              connection(found.point(), p -> order.holds(slot, p) && order.first(p) == other);
           out.add(new Finding(kind, id(slot), List.of(id(other)), true, witness, id(other), ""));
         }
         case Pair.Undecided open ->

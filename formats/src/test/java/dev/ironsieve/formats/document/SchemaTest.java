@@ -33,8 +33,7 @@ class SchemaTest {
   @Test
   void describesEveryDocumentThatIsWritten() {
     for (int seed = 0; seed < 60; seed++) {
-      String json =
-          Json.write(FromModel.rulebase(new SmallWorld(seed, seed % 2 == 0).rulebase(9)));
+      String json = Json.write(FromModel.rulebase(new SmallWorld(seed, seed % 2 == 0).rulebase(9)));
       assertThat(schema.validate(json, InputFormat.JSON)).as("seed " + seed).isEmpty();
     }
   }

@@ -1,0 +1,112 @@
+package dev.ironsieve.core.repair;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.analysis.Finding;
+import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.edit.Edit;
+import dev.ironsieve.core.edit.Touched;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.twin.SmallWorld;
+import dev.ironsieve.core.twin.Tried;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** Laws: a repair removes its finding, and changes exactly the verdicts that it says. */
+class RepairsTest {
+  private static final List<Connection> ALL = SmallWorld.connections();
+
+  @Test
+  void removeTheirFindingAndChangeExactlyWhatTheySay() {
+    Map<Finding.Kind, Integer> tried = new EnumMap<>(Finding.Kind.class);
+    for (int seed = 0; seed < 160; seed++) {
+      Rulebase base = withTwins(new SmallWorld(seed).rulebase(7));
+      LiveAnalysis analysis = new LiveAnalysis(base);
+      Verdict[] before = new Tried(base, ALL).verdicts();
+      for (Finding finding : analysis.findings()) {
+        for (Repair repair : Repairs.of(finding, analysis)) {
+          tried.merge(finding.kind(), 1, Integer::sum);
+          check(
+              "seed " + seed + ", " + finding + ", " + repair.says(),
+              base,
+              before,
+              finding,
+              repair);
+        }
+      }
+    }
+    assertThat(tried.keySet())
+        .containsExactlyInAnyOrder(
+            Finding.Kind.EMPTY,
+            Finding.Kind.SHADOWED,
+            Finding.Kind.REDUNDANT_ABOVE,
+            Finding.Kind.REDUNDANT_BELOW,
+            Finding.Kind.CORRELATED,
+            Finding.Kind.MERGEABLE);
+  }
+
+  /** A copy of the second rule that asks for one other thing, so that some can be merged. */
+  private static Rulebase withTwins(Rulebase base) {
+    List<Rule> rules = new ArrayList<>(base.rules());
+    if (rules.size() > 2) {
+      Rule one = rules.get(1);
+      Rule other = rules.get(2);
+      rules.add(
+          2,
+          new Rule(
+              "twin",
+              "twin",
+              true,
+              one.fromZones(),
+              one.fromAddresses(),
+              one.toZones(),
+              one.toAddresses(),
+              other.services(),
+              one.verdict(),
+              one.logging(),
+              ""));
+    }
+    return base.withSections(List.of(new Section("s", "S", rules)));
+  }
+
+  private static void check(
+      String as, Rulebase base, Verdict[] before, Finding finding, Repair repair) {
+    Rulebase after = repair.edit().apply(base);
+    Verdict[] verdicts = new Tried(after, ALL).verdicts();
+    for (int p = 0; p < verdicts.length; p++) {
+      assertThat(repair.effect().part(ALL.get(p)).isPresent())
+          .as("%s at %s", as, ALL.get(p))
+          .isEqualTo(verdicts[p] != before[p]);
+    }
+    if (repair.edit() instanceof Edit.DeleteRules || finding.kind() == Finding.Kind.MERGEABLE) {
+      assertThat(repair.effect().isEmpty()).as(as).isTrue();
+    }
+    LiveAnalysis live = new LiveAnalysis(base);
+    live.update(after, Touched.ruleIds(repair.edit().touched(base)));
+    boolean stillThere = after.rules().stream().anyMatch(rule -> rule.id().equals(finding.rule()));
+    if (!stillThere) {
+      return;
+    }
+    switch (finding.kind()) {
+      case CORRELATED ->
+          assertThat(live.partners(finding.rule(), Finding.Kind.CORRELATED))
+              .as(as)
+              .doesNotContain(finding.causes().getFirst());
+      case MERGEABLE ->
+          assertThat(after.rules())
+              .as(as)
+              .noneMatch(r -> r.id().equals(finding.causes().getFirst()));
+      default ->
+          assertThat(live.findings(finding.rule()))
+              .as(as)
+              .noneMatch(found -> found.kind() == finding.kind());
+    }
+  }
+}
