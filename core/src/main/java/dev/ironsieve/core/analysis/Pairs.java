@@ -109,8 +109,7 @@ final class Pairs {
   }
 
   private boolean contains(int outer, int inner) {
-    return Questions.holdsAll(
-        order.region(outer), order.region(inner), new Budget(questions.steps));
+    return Questions.holdsAll(order.region(outer), order.region(inner));
   }
 
   /** An earlier rule that correlates with this. */

@@ -19,9 +19,10 @@ import java.util.SplittableRandom;
 
 /** What the questions about single rules share: the rules around, and points of boxes. */
 final class Questions {
-  /** Random points that are tried before an exact search. */
+  /** Random points that are tried, behind the corner, before an exact search. */
   private static final int TRIES = 3;
 
+  /** Rules in the way that are walked out of, from each of these points. */
   private static final int STEPS_OF_A_WALK = 8;
 
   final Order order;
@@ -54,8 +55,8 @@ final class Questions {
     }
   }
 
-  /** Whether every connection of {@code inner} is in {@code outer}. */
-  static boolean holdsAll(List<Box> outer, List<Box> inner, Budget budget) {
+  /** Whether every connection of {@code inner} is in {@code outer}; a rule has few boxes only. */
+  static boolean holdsAll(List<Box> outer, List<Box> inner) {
     for (Box box : inner) {
       int meeting = 0;
       boolean held = false;
@@ -68,7 +69,8 @@ final class Questions {
       }
       if (!held) {
         List<Candidate> candidates = outer.stream().map(o -> new Candidate(0, o)).toList();
-        if (!(CoverSearch.search(List.of(box), candidates, budget) instanceof Outcome.Covered)) {
+        if (!(CoverSearch.search(List.of(box), candidates, new Budget(Long.MAX_VALUE))
+            instanceof Outcome.Covered)) {
           return false;
         }
       }

@@ -1,8 +1,7 @@
 /**
  * The space of all feasible connections, cut into classes that no rule tells apart: a dimension for
- * each end, for the service and for the source port; rules become unions of boxes over classes.
- *
- * <p>A further coordinate is a further {@link dev.ironsieve.core.space.Axis}; nothing behind this
- * package counts on how many there are.
+ * each end, for the service, for the source port, and for each vocabulary; rules become unions of
+ * boxes over labels of classes. Nothing behind this package counts on how many dimensions there
+ * are.
  */
 package dev.ironsieve.core.space;
