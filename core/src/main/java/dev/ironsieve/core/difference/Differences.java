@@ -27,7 +27,7 @@ import java.util.Set;
  */
 public final class Differences {
   /** Pieces that are looked at before it gives up. */
-  public static final long STEPS = 200_000;
+  public static final long STEPS = 30_000;
 
   /** Joining looks at pairs of pieces, so it is left out for more than these. */
   private static final int MOST_TO_JOIN = 4000;
@@ -36,6 +36,9 @@ public final class Differences {
   private final Order after;
   private final Space space;
   private final Aspect aspect;
+  private final Set<Integer> alikeAfter = new HashSet<>(); // the slots after of twins
+  private final Map<Integer, Integer> twins =
+      new HashMap<>(); // slots before and after, of alike rules
   private long left;
 
   private Differences(Order before, Order after, Aspect aspect, long steps) {
@@ -140,6 +143,10 @@ public final class Differences {
         addRegion(before, slotOf.get(position), out);
       }
     }
+    for (int position : kept) {
+      twins.put(slotOf.get(position), after.slotAt(position));
+      alikeAfter.add(after.slotAt(position));
+    }
     for (int i = 0; i < after.size(); i++) {
       if (!kept.contains(i)) {
         addRegion(after, after.slotAt(i), out);
@@ -197,6 +204,16 @@ public final class Differences {
     if (allTheSame(old, now, box)) {
       return;
     }
+    if (!mayDiffer(old, now)) {
+      return;
+    }
+    Box alike = alikeBefore(old, now, box);
+    if (alike != null) {
+      for (Box rest : outside(box, alike)) {
+        open.push(new Open(rest, old, now));
+      }
+      return;
+    }
     Box cutter = cutter(before, old, box);
     if (cutter == null) {
       cutter = cutter(after, now, box);
@@ -214,6 +231,63 @@ public final class Differences {
     for (Box rest : outside(box, cutter)) {
       open.push(new Open(rest, old, now));
     }
+  }
+
+  /** Where only rules that stand the same on both sides decide, they decide the same. */
+  private boolean mayDiffer(int[] old, int[] now) {
+    for (int slot : old) {
+      if (!twins.containsKey(slot)) {
+        return true;
+      }
+    }
+    for (int slot : now) {
+      if (!alikeAfter.contains(slot)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /**
+   * A box of a rule above which, on both sides, only rules stand that are the same on both:
+   * whatever it holds is decided alike. Of several the one that sticks out of this box on the
+   * fewest axes, since taking it out leaves the fewest pieces; null if there is none.
+   */
+  private Box alikeBefore(int[] old, int[] now, Box box) {
+    Set<Integer> above = new HashSet<>();
+    for (int slot : now) {
+      if (!alikeAfter.contains(slot)) {
+        break;
+      }
+      above.add(slot);
+    }
+    Box best = null;
+    int fewest = Integer.MAX_VALUE;
+    for (int slot : old) {
+      Integer twin = twins.get(slot);
+      if (twin == null) {
+        break;
+      }
+      if (!above.contains(twin)) {
+        continue;
+      }
+      for (Box held : before.region(slot)) {
+        int axes = held.intersects(box) ? sticksOut(box, held) : Integer.MAX_VALUE;
+        if (axes < fewest) {
+          best = held;
+          fewest = axes;
+        }
+      }
+    }
+    return best;
+  }
+
+  private static int sticksOut(Box box, Box held) {
+    int axes = 0;
+    for (int axis = 0; axis < box.axes(); axis++) {
+      axes += held.side(axis).containsAll(box.side(axis)) ? 0 : 1;
+    }
+    return axes;
   }
 
   /** The rules that meet the box, down to the first that holds all of it. */
