@@ -73,4 +73,28 @@ describe('completion', () => {
     expect(isLiteral('for', 'tcp/443 from 1024-65535')).toBe(true);
     expect(isLiteral('for', 'tcpdump')).toBe(false);
   });
+
+  it('shows what a rule asks of people and applications, and takes it away again', () => {
+    const asking: Rule = {
+      ...rule,
+      terms: { person: { items: ['crew'], except: ['Ann'] }, application: { items: ['Quillbox'] } },
+    };
+    expect(chipsOf(asking, 'from').map((chip) => [chip.criterion, chip.text, chip.except])).toEqual(
+      [
+        ['person', 'crew', false],
+        ['person', 'Ann', true],
+        ['fromZones', 'terminals', false],
+        ['fromAddresses', 'Kiosks', false],
+        ['fromAddresses', '10.4.9.12', true],
+      ],
+    );
+    const quillbox = { criterion: 'application', text: 'Quillbox', except: false } as const;
+    expect(chipsOf(asking, 'for')).toEqual([quillbox]);
+    const without = withoutChip(asking, quillbox);
+    expect(without.terms).toEqual({ person: { items: ['crew'], except: ['Ann'] } });
+    expect(withChip(without, quillbox).terms).toEqual(asking.terms);
+    const ann = { criterion: 'person', text: 'Ann', except: true } as const;
+    const crew = { criterion: 'person', text: 'crew', except: false } as const;
+    expect(withoutChip(withoutChip(without, ann), crew).terms).toBeUndefined();
+  });
 });

@@ -50,12 +50,12 @@ final class Covering {
     Budget budget = new Budget(questions.steps);
     return switch (questions.coveredBefore(slot, target, budget)) {
       case Outcome.Uncovered uncovered -> new Standing.Decides(uncovered.point());
-      case Outcome.Exhausted exhausted -> Questions.undecided("whether anything gets to it");
+      case Outcome.Exhausted exhausted -> new Standing.Undecided("whether anything gets to it");
       case Outcome.Covered covered -> {
         Blame.Verdict blame =
             Blame.of(target, questions.candidates(meeting), covered.rules(), budget);
         yield blame == null
-            ? Questions.undecided("which rules together take all of it")
+            ? new Standing.Undecided("which rules together take all of it")
             : covered(slot, corners, blame);
       }
     };
@@ -102,7 +102,7 @@ final class Covering {
           return shadowed(blame, uncovered.point());
         }
         case Outcome.Exhausted exhausted -> {
-          return Questions.undecided("whether the rules above all say the same");
+          return new Standing.Undecided("whether the rules above all say the same");
         }
         case Outcome.Covered covered -> {}
       }

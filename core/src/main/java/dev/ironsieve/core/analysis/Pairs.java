@@ -94,7 +94,7 @@ final class Pairs {
   /** The first earlier rule with another verdict that decides something and lies inside. */
   Pair generalised(int slot) {
     int other = firstInside(slot, o -> contains(slot, o));
-    return other == Order.NONE ? Certificate.NONE : Questions.pair(other, point(other));
+    return other == Order.NONE ? Certificate.NONE : new Pair.Found(other, point(other));
   }
 
   /** Whether {@code slot} generalises this earlier rule, which it meets. */
@@ -103,7 +103,7 @@ final class Pairs {
         && standings.apply(other) instanceof Standing.Decides decides
         && order.holds(slot, decides.point())
         && contains(slot, other)) {
-      return Questions.pair(other, decides.point());
+      return new Pair.Found(other, decides.point());
     }
     return Certificate.NONE;
   }
@@ -117,7 +117,7 @@ final class Pairs {
     int quick = firstInside(slot, o -> !contains(slot, o) && !contains(o, slot));
     return quick == Order.NONE
         ? correlated(slot, earlier(slot), corners)
-        : Questions.pair(quick, point(quick));
+        : new Pair.Found(quick, point(quick));
   }
 
   private Pair correlated(int slot, int[] earlier, Corners corners) {
@@ -128,7 +128,7 @@ final class Pairs {
       }
       Optional<int[]> point = quick(slot, other, corners);
       if (point.isPresent()) {
-        return Questions.pair(other, point.get());
+        return new Pair.Found(other, point.get());
       }
       open.add(other);
     }
@@ -137,7 +137,7 @@ final class Pairs {
     for (int other : open) {
       switch (exact(slot, other, budget)) {
         case Outcome.Uncovered uncovered -> {
-          return Questions.pair(other, uncovered.point());
+          return new Pair.Found(other, uncovered.point());
         }
         case Outcome.Covered covered -> {}
         case Outcome.Exhausted exhausted -> settled = false;

@@ -1,8 +1,5 @@
 package dev.ironsieve.core.analysis;
 
-import dev.ironsieve.core.analysis.Certificate.Below;
-import dev.ironsieve.core.analysis.Certificate.Pair;
-import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Candidate;
@@ -44,15 +41,9 @@ final class Questions {
   List<Candidate> candidates(int[] slots) {
     List<Candidate> out = new ArrayList<>(slots.length);
     for (int slot : slots) {
-      add(out, slot);
+      order.region(slot).forEach(box -> out.add(new Candidate(slot, box)));
     }
     return out;
-  }
-
-  void add(List<Candidate> out, int slot) {
-    for (Box box : order.region(slot)) {
-      out.add(new Candidate(slot, box));
-    }
   }
 
   /** Whether every connection of {@code inner} is in {@code outer}; a rule has few boxes only. */
@@ -189,17 +180,5 @@ final class Questions {
       }
     }
     return best;
-  }
-
-  static Standing undecided(String question) {
-    return new Standing.Undecided(question);
-  }
-
-  static Pair pair(int other, int[] point) {
-    return new Pair.Found(other, point);
-  }
-
-  static Below matters(int[] point, int next) {
-    return new Below.Matters(point, next);
   }
 }

@@ -43,7 +43,7 @@ final class Redundancy {
     List<Box> region = order.region(slot);
     int next = order.firstFrom(position + 1, witness);
     if (questions.verdict(next) != verdict) {
-      return Questions.matters(witness, next);
+      return new Below.Matters(witness, next);
     }
     Obstacle obstacle = obstacle(slot);
     Optional<int[]> quick =
@@ -54,7 +54,7 @@ final class Redundancy {
         quick.isPresent() ? new int[0] : order.meeting(region, position + 1, order.size());
     quick = quick.or(() -> guess(slot, below, obstacle, corners));
     if (quick.isPresent()) {
-      return Questions.matters(quick.get(), order.firstFrom(position + 1, quick.get()));
+      return new Below.Matters(quick.get(), order.firstFrom(position + 1, quick.get()));
     }
     Budget budget = new Budget(questions.steps);
     List<Rival> rivals = new ArrayList<>();
@@ -67,7 +67,7 @@ final class Redundancy {
       CoverSearch.Holder holder = point -> keepsOff(slot, other, point);
       switch (CoverSearch.search(shared, holder, order::region, budget)) {
         case Outcome.Uncovered uncovered -> {
-          return Questions.matters(uncovered.point(), other);
+          return new Below.Matters(uncovered.point(), other);
         }
         case Outcome.Exhausted exhausted -> {
           return new Below.Undecided();

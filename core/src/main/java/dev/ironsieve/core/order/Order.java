@@ -173,18 +173,6 @@ public final class Order {
     return false;
   }
 
-  /** Whether some connection matches both. */
-  public boolean meet(List<Box> one, List<Box> other) {
-    for (Box a : one) {
-      for (Box b : other) {
-        if (a.intersects(b)) {
-          return true;
-        }
-      }
-    }
-    return false;
-  }
-
   /** The enabled rule that decides a point, or {@link #NONE}. */
   public int first(int[] point) {
     return firstFrom(0, point);
