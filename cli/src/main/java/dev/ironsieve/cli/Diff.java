@@ -10,6 +10,7 @@ import dev.ironsieve.formats.Json;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -35,6 +36,7 @@ final class Diff implements Callable<Integer> {
   /** One part of the difference, as {@code --format json} writes it. */
   record Part(
       List<String> connections,
+      String extent,
       double share,
       String before,
       String beforeRule,
@@ -64,16 +66,12 @@ final class Diff implements Callable<Integer> {
     PrintWriter out = spec.commandLine().getOut();
     Rulebase before = RulebaseFiles.read(old, spec.commandLine().getErr());
     Rulebase after = RulebaseFiles.read(next, spec.commandLine().getErr());
-    Difference difference;
-    try {
-      difference = Differences.between(before, after, aspect);
-    } catch (IllegalArgumentException e) {
-      throw new Unreadable(next + ": expected the zones and values of " + old + ", found others");
-    }
+    Difference difference = between(before, after);
     if (format == Format.json) {
-      out.print(Json.write(difference.parts().stream().map(Diff::part).toList()));
+      out.print(
+          Json.write(difference.parts().stream().map(part -> part(part, difference)).toList()));
     } else {
-      difference.parts().forEach(part -> write(part, out));
+      difference.parts().forEach(part -> write(part, difference, out));
       out.println(difference.parts().size() + " kinds of connections are decided otherwise");
     }
     out.flush();
@@ -83,9 +81,18 @@ final class Diff implements Callable<Integer> {
     return difference.isEmpty() ? Main.FINE : Main.FOUND;
   }
 
-  private static Part part(Difference.Part part) {
+  private Difference between(Rulebase before, Rulebase after) {
+    try {
+      return Differences.between(before, after, aspect);
+    } catch (IllegalArgumentException e) {
+      throw new Unreadable(next + ": expected the zones and values of " + old + ", found others");
+    }
+  }
+
+  private static Part part(Difference.Part part, Difference difference) {
     return new Part(
-        part.sides(),
+        difference.words(part),
+        extent(part),
         part.share(),
         verdict(part.before()),
         name(part.before()),
@@ -94,11 +101,21 @@ final class Diff implements Callable<Integer> {
         ConnectionLine.format(part.witness()));
   }
 
-  private static void write(Difference.Part part, PrintWriter out) {
+  /** In JSON: "whole", "decided-before" or "decided-after". */
+  private static String extent(Difference.Part part) {
+    return part.extent().name().toLowerCase(Locale.ROOT).replace('_', '-');
+  }
+
+  private static void write(Difference.Part part, Difference difference, PrintWriter out) {
     out.printf(
         "%s by \"%s\" becomes %s by \"%s\"%n",
         verdict(part.before()), name(part.before()), verdict(part.after()), name(part.after()));
-    part.sides().forEach(side -> out.println("    " + side));
+    switch (part.extent()) {
+      case WHOLE -> {}
+      case DECIDED_BEFORE -> out.printf("    what \"%s\" decided of%n", name(part.before()));
+      case DECIDED_AFTER -> out.printf("    what \"%s\" decides of%n", name(part.after()));
+    }
+    difference.words(part).forEach(side -> out.println("    " + side));
     out.println("  such as " + ConnectionLine.format(part.witness()));
   }
 

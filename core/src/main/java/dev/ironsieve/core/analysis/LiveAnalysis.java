@@ -168,7 +168,7 @@ public final class LiveAnalysis {
       while (box < upTo.length - 1 && upTo[box] <= at) {
         box++;
       }
-      reached += order.first(questions.pick(region.get(box), random)) == slot ? 1 : 0;
+      reached += order.first(order.space().pick(region.get(box), random)) == slot ? 1 : 0;
     }
     return Reach.sampled(reached, samples);
   }

@@ -111,7 +111,7 @@ final class Questions {
     SplittableRandom random = new SplittableRandom(seed);
     for (Box box : region) {
       for (int i = 0; i <= TRIES; i++) {
-        int[] point = i == 0 ? corners.corner(box) : pick(box, random);
+        int[] point = i == 0 ? corners.corner(box) : order.space().pick(box, random);
         if (walk(box, point, corners, random, obstacle)) {
           return Optional.of(point);
         }
@@ -150,19 +150,6 @@ final class Questions {
       }
     }
     return false;
-  }
-
-  /** A point of the box, each class of each axis as likely as any other. */
-  int[] pick(Box box, SplittableRandom random) {
-    Space space = order.space();
-    int[] point = new int[box.axes()];
-    for (int axis = 0; axis < point.length; axis++) {
-      if (space.classes(axis) > 1) {
-        long classes = space.count(axis, box.side(axis));
-        point[axis] = space.pick(axis, box.side(axis), random.nextLong(classes));
-      }
-    }
-    return point;
   }
 
   /** The point, moved axis by axis to classes that a reader knows, as long as it still proves. */

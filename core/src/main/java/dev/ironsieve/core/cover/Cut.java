@@ -20,11 +20,14 @@ final class Cut {
   /** 64-bit words that one side takes. */
   final int words;
 
+  private final IntSet all;
+  private final int[] starts; // of pieces, which are ranges of labels
+  private final int[] classOf; // by piece
   private final Map<IntSet, long[]> sides = new HashMap<>();
 
   /** O(cuts · (log cuts + candidates / 64)). */
   Cut(int axis, Box target, List<Box> candidates) {
-    IntSet all = target.side(axis);
+    all = target.side(axis);
     List<IntSet> partial = new ArrayList<>();
     for (Box candidate : candidates) {
       IntSet side = candidate.side(axis);
@@ -35,7 +38,8 @@ final class Cut {
         }
       }
     }
-    int[] starts = starts(all, partial);
+    starts = starts(all, partial);
+    classOf = new int[starts.length];
     int rowWords = (partial.size() + 63) >> 6;
     long[][] held = new long[starts.length][rowWords];
     for (int i = 0; i < partial.size(); i++) {
@@ -57,6 +61,7 @@ final class Cut {
     for (int piece = 0; piece < starts.length; piece++) {
       int fresh = classes.size();
       Integer known = classes.putIfAbsent(new Row(held[piece]), fresh);
+      classOf[piece] = known == null ? fresh : known;
       if (known == null) {
         some[fresh] = starts[piece];
       }
@@ -128,6 +133,27 @@ final class Cut {
       }
     }
     return Arrays.stream(found, 0, count).sorted().distinct().toArray();
+  }
+
+  /** The labels of the classes whose bits are set from word {@code offset} of {@code packed} on. */
+  IntSet side(long[] packed, int offset) {
+    IntSet.Builder out = new IntSet.Builder();
+    int interval = 0;
+    for (int piece = 0; piece < starts.length; piece++) {
+      while (all.last(interval) < starts[piece]) {
+        interval++;
+      }
+      int last = all.last(interval);
+      if (piece + 1 < starts.length) {
+        last = Math.min(last, starts[piece + 1] - 1);
+      }
+      int c = classOf[piece];
+      if ((packed[offset + (c >> 6)] >> c & 1) != 0) {
+        out.addInOrder(starts[piece], last);
+      }
+    }
+    IntSet side = out.build();
+    return side.equals(all) ? all : side;
   }
 
   /** The classes of a candidate's side that are in the target's. */

@@ -2,40 +2,93 @@ package dev.ironsieve.core.difference;
 
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
-import dev.ironsieve.core.space.Space;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * The connections that two rulebases decide otherwise.
  *
- * @param space what both rulebases were laid into
+ * @param before the rules before
+ * @param after the rules after, laid into the same space
+ * @param aspect what they are compared in
+ * @param changed enabled rules of before that are gone, changed, or stand elsewhere after
  * @param parts disjoint; the largest first
  * @param complete whether these are all; if not, the budget of work ran out
  */
-public record Difference(Space space, List<Part> parts, boolean complete) {
+public record Difference(
+    Order before,
+    Order after,
+    Aspect aspect,
+    Set<Rule> changed,
+    List<Part> parts,
+    boolean complete) {
+
+  /** How much of its box a part is. */
+  public enum Extent {
+    /** All of it. */
+    WHOLE,
+    /**
+     * What the rule that decided the witness before decided in the box, as far as the same is said
+     * of it after as of the witness. A shape that only very many boxes would make up is told so.
+     */
+    DECIDED_BEFORE,
+    /**
+     * What the rule that decides the witness after decides in the box, as far as the same was said
+     * of it before as of the witness, and by a rule that is not changed.
+     */
+    DECIDED_AFTER
+  }
 
   /**
-   * Connections of one box, which one rule decided before and another decides after.
+   * Connections in one box for all of which the same was said before, and the same, but something
+   * else, is said after.
    *
-   * @param box in the difference's space
-   * @param share how much of everything the box is, each class of each axis counting the same: 0 to
-   *     1
-   * @param before the rule that decided before, or null for the closing rule
-   * @param after the rule that decides after, or null for the closing rule
+   * @param box in the space of the orders
+   * @param extent how much of the box
+   * @param share how much of everything the part is, each class of each axis counting the same: 0
+   *     to 1; exact for a whole box, else estimated from {@value Differences#SAMPLES} points of the
+   *     box, which are spread evenly
+   * @param before the rule that decided the witness before, or null for the closing rule; others
+   *     that say the same may have decided the rest of the box
+   * @param after the rule that decides the witness after, or null for the closing rule
    * @param witness one of the connections
-   * @param sides for people: what the box asks for on each axis that it narrows
    */
   public record Part(
-      Box box, double share, Rule before, Rule after, Connection witness, List<String> sides) {}
+      Box box, Extent extent, double share, Rule before, Rule after, Connection witness) {}
 
   /** The part that a wholly known connection is in. */
   public Optional<Part> part(Connection connection) {
-    int[] point = space.point(connection);
+    int[] point = after.space().point(connection);
     return point == null
         ? Optional.empty()
-        : parts.stream().filter(part -> part.box().contains(point)).findFirst();
+        : parts.stream().filter(part -> contains(part, point)).findFirst();
+  }
+
+  /** Whether a point of the space is in a part. */
+  public boolean contains(Part part, int[] point) {
+    if (!part.box().contains(point)) {
+      return false;
+    }
+    Rule was = before.ruleAt(point);
+    Rule is = after.ruleAt(point);
+    return switch (part.extent()) {
+      case WHOLE -> true;
+      case DECIDED_BEFORE -> was == part.before() && alike(is, part.after());
+      case DECIDED_AFTER ->
+          is == part.after() && alike(was, part.before()) && !changed.contains(was);
+    };
+  }
+
+  /** For people: what the box of a part asks for on each axis that it narrows. */
+  public List<String> words(Part part) {
+    return after.space().words(part.box());
+  }
+
+  private boolean alike(Rule one, Rule other) {
+    return aspect.of(one).equals(aspect.of(other));
   }
 
   /** Whether nothing is decided otherwise, for certain. */

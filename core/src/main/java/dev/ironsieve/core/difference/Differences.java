@@ -1,5 +1,7 @@
 package dev.ironsieve.core.difference;
 
+import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.difference.Difference.Extent;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
@@ -8,45 +10,47 @@ import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Resolution;
 import dev.ironsieve.core.space.Space;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
-import java.util.Deque;
-import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
- * Works out a difference: takes the regions of the rules that are not the same in both (changed,
- * gone, new, or moved against the rest), and cuts them along the rules that meet them until each
- * piece is decided by one rule before and one after. Pieces that fit together are joined again.
+ * Works out a difference. Where two rules that stand the same in both rulebases decide before and
+ * after, it is the same rule: were it two, the one that stands higher would decide on both sides.
+ * So whatever is decided otherwise is decided, before or after, by a rule that does not stand the
+ * same: changed, gone, new, or moved against the rest. The region of each such rule is paved with
+ * boxes that hold what it decides and what the other side says otherwise.
  */
 public final class Differences {
-  /** Pieces that are looked at before it gives up. */
-  public static final long STEPS = 30_000;
+  /** Comparisons of boxes before it gives up; some seconds of work. */
+  public static final long STEPS = 100_000_000;
 
-  /** Joining looks at pairs of pieces, so it is left out for more than these. */
-  private static final int MOST_TO_JOIN = 4000;
+  /** Boxes that what one rule decides is taken apart into before it is told at once. */
+  private static final int TILES = 24;
+
+  /** Points that a share is estimated from. */
+  static final int SAMPLES = 64;
 
   private final Order before;
   private final Order after;
   private final Space space;
   private final Aspect aspect;
-  private final Set<Integer> alikeAfter = new HashSet<>(); // the slots after of twins
-  private final Map<Integer, Integer> twins =
-      new HashMap<>(); // slots before and after, of alike rules
-  private long left;
+  private final int tiles;
+  private final Budget budget;
 
-  private Differences(Order before, Order after, Aspect aspect, long steps) {
+  private Differences(Order before, Order after, Aspect aspect, long steps, int tiles) {
     this.before = before;
     this.after = after;
     this.space = after.space();
     this.aspect = aspect;
-    this.left = steps;
+    this.tiles = tiles;
+    this.budget = new Budget(steps);
   }
 
   /** The difference of two rulebases that speak of the same zones, objects and vocabularies. */
@@ -55,7 +59,7 @@ public final class Differences {
   }
 
   /**
-   * @param steps how many pieces may be looked at
+   * @param steps how many comparisons of boxes it may take
    * @throws IllegalArgumentException if the zones or the values of the vocabularies are not the
    *     same, since then the connections are not
    */
@@ -69,7 +73,24 @@ public final class Differences {
     Space space = Order.space(old, before.rules(), others);
     Order oldOrder = new Order(old, before.rules(), space);
     Order newOrder = new Order(now, after.rules(), space);
-    return new Differences(oldOrder, newOrder, aspect, steps).run();
+    return between(oldOrder, newOrder, aspect, steps);
+  }
+
+  /**
+   * The difference of two orders that are laid into one space; what they were laid out for before
+   * is not done again.
+   *
+   * @throws IllegalArgumentException if they are not in one space
+   */
+  public static Difference between(Order before, Order after, Aspect aspect, long steps) {
+    if (before.space() != after.space()) {
+      throw new IllegalArgumentException("not in one space");
+    }
+    return between(before, after, aspect, steps, TILES);
+  }
+
+  static Difference between(Order before, Order after, Aspect aspect, long steps, int tiles) {
+    return new Differences(before, after, aspect, steps, tiles).run();
   }
 
   private static List<Object> values(Rulebase rulebase) {
@@ -78,81 +99,63 @@ public final class Differences {
         .toList();
   }
 
-  /** A piece whose deciders are not settled yet, and which rules of either side still meet it. */
-  private record Open(Box box, int[] before, int[] after) {}
-
   private Difference run() {
-    List<Difference.Part> found = new ArrayList<>();
+    Set<Integer> unlikeBefore = new HashSet<>();
+    Set<Integer> unlikeAfter = new HashSet<>();
+    unlike(unlikeBefore, unlikeAfter);
+    List<Piece> found = new ArrayList<>();
     boolean complete = true;
-    Deque<Open> open = new ArrayDeque<>();
-    List<Box> seen = new ArrayList<>();
-    for (Box region : unlike()) {
-      // Disjoint from the regions before it.
-      List<Box> fresh = List.of(region);
-      for (Box other : seen) {
-        List<Box> next = new ArrayList<>();
-        for (Box piece : fresh) {
-          if (piece.intersects(other)) {
-            next.addAll(outside(piece, other));
-          } else {
-            next.add(piece);
-          }
-        }
-        fresh = next;
-      }
-      seen.add(region);
-      for (Box piece : fresh) {
-        open.push(new Open(piece, meeting(before, piece), meeting(after, piece)));
+    Owned.Sides there = new Owned.Sides(before, after, aspect, tiles);
+    for (int slot : unlikeBefore) {
+      for (Box target : before.region(slot)) {
+        complete &= new Owned(slot, target, there, Set.of()).find(budget, found);
       }
     }
-    while (!open.isEmpty()) {
-      if (left-- <= 0) {
-        complete = false;
-        break;
+    int ofBefore = found.size();
+    Owned.Sides back = new Owned.Sides(after, before, aspect, tiles);
+    for (int slot : unlikeAfter) {
+      for (Box target : after.region(slot)) {
+        complete &= new Owned(slot, target, back, unlikeBefore).find(budget, found);
       }
-      settle(open.pop(), open, found);
     }
-    List<Difference.Part> parts = joined(found);
-    parts.sort(Comparator.comparingDouble(Difference.Part::share).reversed());
-    return new Difference(space, parts.stream().map(this::told).toList(), complete);
+    for (int i = ofBefore; i < found.size(); i++) {
+      found.set(i, found.get(i).turned());
+    }
+    List<Difference.Part> parts =
+        joined(found).stream()
+            .flatMap(this::told)
+            .sorted(Comparator.comparingDouble(Difference.Part::share).reversed())
+            .toList();
+    Set<Rule> changed = unlikeBefore.stream().map(before::rule).collect(Collectors.toSet());
+    return new Difference(before, after, aspect, changed, parts, complete);
   }
 
-  private static int[] meeting(Order order, Box box) {
-    return order.meeting(List.of(box), 0, order.size());
-  }
-
-  /** The regions of rules that do not stand the same in both. */
-  private Set<Box> unlike() {
+  /** The slots of enabled rules that do not stand the same in both. */
+  private void unlike(Set<Integer> unlikeBefore, Set<Integer> unlikeAfter) {
     // Of rules that are alike: their positions after, in the order that they had before.
     List<Integer> same = new ArrayList<>();
-    Map<Integer, Integer> slotOf = new HashMap<>();
-    Set<Box> out = new HashSet<>();
     for (int i = 0; i < before.size(); i++) {
       int slot = before.slotAt(i);
       int now = after.slot(before.rule(slot).id());
       if (now != Order.NONE && alike(slot, now)) {
         same.add(after.position(now));
-        slotOf.put(after.position(now), slot);
       } else {
-        addRegion(before, slot, out);
+        unlikeBefore.add(slot);
       }
     }
     Set<Integer> kept = longestRising(same);
     for (int position : same) {
       if (!kept.contains(position)) {
-        addRegion(before, slotOf.get(position), out);
+        unlikeBefore.add(before.slot(after.rule(after.slotAt(position)).id()));
       }
-    }
-    for (int position : kept) {
-      twins.put(slotOf.get(position), after.slotAt(position));
-      alikeAfter.add(after.slotAt(position));
     }
     for (int i = 0; i < after.size(); i++) {
       if (!kept.contains(i)) {
-        addRegion(after, after.slotAt(i), out);
+        unlikeAfter.add(after.slotAt(i));
       }
     }
-    return out;
+    unlikeBefore.removeIf(slot -> !before.rule(slot).enabled());
+    unlikeAfter.removeIf(slot -> !after.rule(slot).enabled());
   }
 
   private boolean alike(int slot, int now) {
@@ -160,13 +163,8 @@ public final class Differences {
     Rule is = after.rule(now);
     return was.enabled() == is.enabled()
         && aspect.of(was).equals(aspect.of(is))
-        && before.region(slot).equals(after.region(now));
-  }
-
-  private static void addRegion(Order order, int slot, Set<Box> out) {
-    if (order.rule(slot).enabled()) {
-      out.addAll(order.region(slot));
-    }
+        && (was == is && before.resolution() == after.resolution()
+            || before.region(slot).equals(after.region(now)));
   }
 
   /** The longest part of a sequence that rises (patience sorting); O(n log n). */
@@ -196,173 +194,7 @@ public final class Differences {
     return out;
   }
 
-  /** Decides one piece, or cuts it along the first rule that holds only a part of it. */
-  private void settle(Open piece, Deque<Open> open, List<Difference.Part> found) {
-    Box box = piece.box;
-    int[] old = upToTheFirstWhole(before, piece.before, box);
-    int[] now = upToTheFirstWhole(after, piece.after, box);
-    if (allTheSame(old, now, box)) {
-      return;
-    }
-    if (!mayDiffer(old, now)) {
-      return;
-    }
-    Box alike = alikeBefore(old, now, box);
-    if (alike != null) {
-      for (Box rest : outside(box, alike)) {
-        open.push(new Open(rest, old, now));
-      }
-      return;
-    }
-    Box cutter = cutter(before, old, box);
-    if (cutter == null) {
-      cutter = cutter(after, now, box);
-    }
-    if (cutter == null) {
-      Rule was = decider(before, old);
-      Rule is = decider(after, now);
-      if (!aspect.of(was).equals(aspect.of(is))) {
-        found.add(new Difference.Part(box, share(box), was, is, null, List.of()));
-      }
-      return;
-    }
-    Box inside = box.intersection(cutter).orElseThrow();
-    open.push(new Open(inside, old, now));
-    for (Box rest : outside(box, cutter)) {
-      open.push(new Open(rest, old, now));
-    }
-  }
-
-  /** Where only rules that stand the same on both sides decide, they decide the same. */
-  private boolean mayDiffer(int[] old, int[] now) {
-    for (int slot : old) {
-      if (!twins.containsKey(slot)) {
-        return true;
-      }
-    }
-    for (int slot : now) {
-      if (!alikeAfter.contains(slot)) {
-        return true;
-      }
-    }
-    return false;
-  }
-
-  /**
-   * A box of a rule above which, on both sides, only rules stand that are the same on both:
-   * whatever it holds is decided alike. Of several the one that sticks out of this box on the
-   * fewest axes, since taking it out leaves the fewest pieces; null if there is none.
-   */
-  private Box alikeBefore(int[] old, int[] now, Box box) {
-    Set<Integer> above = new HashSet<>();
-    for (int slot : now) {
-      if (!alikeAfter.contains(slot)) {
-        break;
-      }
-      above.add(slot);
-    }
-    Box best = null;
-    int fewest = Integer.MAX_VALUE;
-    for (int slot : old) {
-      Integer twin = twins.get(slot);
-      if (twin == null) {
-        break;
-      }
-      if (!above.contains(twin)) {
-        continue;
-      }
-      for (Box held : before.region(slot)) {
-        int axes = held.intersects(box) ? sticksOut(box, held) : Integer.MAX_VALUE;
-        if (axes < fewest) {
-          best = held;
-          fewest = axes;
-        }
-      }
-    }
-    return best;
-  }
-
-  private static int sticksOut(Box box, Box held) {
-    int axes = 0;
-    for (int axis = 0; axis < box.axes(); axis++) {
-      axes += held.side(axis).containsAll(box.side(axis)) ? 0 : 1;
-    }
-    return axes;
-  }
-
-  /** The rules that meet the box, down to the first that holds all of it. */
-  private static int[] upToTheFirstWhole(Order order, int[] slots, Box box) {
-    int[] out = new int[slots.length];
-    int count = 0;
-    for (int slot : slots) {
-      boolean meets = false;
-      boolean whole = false;
-      for (Box held : order.region(slot)) {
-        meets |= held.intersects(box);
-        whole |= meets && held.containsAll(box);
-      }
-      if (meets) {
-        out[count++] = slot;
-      }
-      if (whole) {
-        break;
-      }
-    }
-    return Arrays.copyOf(out, count);
-  }
-
-  /** Whether every rule that can decide in the box, on either side, says the same. */
-  private boolean allTheSame(int[] old, int[] now, Box box) {
-    Set<Object> said = new HashSet<>();
-    for (int slot : old) {
-      said.add(aspect.of(before.rule(slot)));
-    }
-    for (int slot : now) {
-      said.add(aspect.of(after.rule(slot)));
-    }
-    if (!endsWhole(before, old, box) || !endsWhole(after, now, box)) {
-      said.add(aspect.of(null));
-    }
-    return said.size() < 2;
-  }
-
-  private static boolean endsWhole(Order order, int[] slots, Box box) {
-    return slots.length > 0
-        && order.region(slots[slots.length - 1]).stream().anyMatch(held -> held.containsAll(box));
-  }
-
-  /** The box of the first rule that holds a part of this box and not all; null if there is none. */
-  private static Box cutter(Order order, int[] slots, Box box) {
-    if (slots.length == 0) {
-      return null;
-    }
-    for (Box held : order.region(slots[0])) {
-      if (held.intersects(box)) {
-        return held.containsAll(box) ? null : held;
-      }
-    }
-    throw new IllegalStateException("a rule that does not meet the box");
-  }
-
-  private static Rule decider(Order order, int[] slots) {
-    return slots.length == 0 ? null : order.rule(slots[0]);
-  }
-
-  /** What is left of a box without another that it meets, as disjoint boxes, an axis at a time. */
-  static List<Box> outside(Box box, Box other) {
-    List<Box> out = new ArrayList<>();
-    Box rest = box;
-    for (int axis = 0; axis < box.axes(); axis++) {
-      IntSet side = rest.side(axis);
-      IntSet beyond = side.minus(other.side(axis));
-      if (!beyond.isEmpty()) {
-        out.add(rest.with(axis, beyond));
-        rest = rest.with(axis, side.intersect(other.side(axis)));
-      }
-    }
-    return out;
-  }
-
+  /** How much of everything a box is. */
   private double share(Box box) {
     double share = 1;
     for (int axis = 0; axis < box.axes(); axis++) {
@@ -371,51 +203,54 @@ public final class Differences {
     return share;
   }
 
-  /** Joins pieces with the same deciders that differ on one axis only, until nothing joins. */
-  private List<Difference.Part> joined(List<Difference.Part> found) {
-    List<Difference.Part> parts = new ArrayList<>(found);
-    boolean again = parts.size() <= MOST_TO_JOIN;
+  /** Joins whole boxes that say the same and differ on one axis only, until nothing joins. */
+  private List<Piece> joined(List<Piece> found) {
+    List<Piece> pieces = new ArrayList<>(found);
+    boolean again = !pieces.isEmpty();
     while (again) {
       again = false;
-      for (int axis = 0; axis < space.axes() && !parts.isEmpty(); axis++) {
-        Map<List<Object>, Difference.Part> byRest = new HashMap<>();
-        for (Difference.Part part : parts) {
-          Difference.Part other = byRest.get(rest(part, axis));
-          if (other == null) {
-            byRest.put(rest(part, axis), part);
-          } else {
-            IntSet both = other.box().side(axis).union(part.box().side(axis));
-            Box box = other.box().with(axis, both);
-            byRest.put(
-                rest(part, axis),
-                new Difference.Part(box, share(box), part.before(), part.after(), null, List.of()));
+      for (int axis = 0; axis < space.axes(); axis++) {
+        Map<Object, Piece> byRest = new LinkedHashMap<>();
+        for (Piece piece : pieces) {
+          Object rest = piece.extent() == Extent.WHOLE ? rest(piece, axis) : piece;
+          Piece other = byRest.get(rest);
+          if (other != null) {
             again = true;
+            IntSet both = other.box().side(axis).union(piece.box().side(axis));
+            piece = other.within(other.box().with(axis, both));
           }
+          byRest.put(rest, piece);
         }
-        parts = new ArrayList<>(byRest.values());
+        pieces = new ArrayList<>(byRest.values());
       }
     }
-    return parts;
+    return pieces;
   }
 
-  /** All of a part but its side on one axis. */
-  private static List<Object> rest(Difference.Part part, int axis) {
-    List<Object> out = new ArrayList<>();
-    out.add(Objects.requireNonNullElse(part.before(), ""));
-    out.add(Objects.requireNonNullElse(part.after(), ""));
-    for (int i = 0; i < part.box().axes(); i++) {
-      out.add(i == axis ? "" : part.box().side(i));
+  /** All of a piece but its side on one axis. */
+  private List<Object> rest(Piece piece, int axis) {
+    List<Object> out = new ArrayList<>(space.axes() + 2);
+    out.add(piece.was());
+    out.add(piece.is());
+    for (int i = 0; i < space.axes(); i++) {
+      out.add(i == axis ? "" : piece.box().side(i));
     }
     return out;
   }
 
-  private Difference.Part told(Difference.Part part) {
+  private Stream<Difference.Part> told(Piece piece) {
+    return space.feasible(piece.box()).stream().map(box -> told(piece, box));
+  }
+
+  private Difference.Part told(Piece piece, Box box) {
+    boolean lowest = piece.extent() == Extent.WHOLE && !box.contains(piece.point());
+    int[] point = lowest ? box.lowest() : piece.point();
     return new Difference.Part(
-        part.box(),
-        part.share(),
-        part.before(),
-        part.after(),
-        space.connection(part.box().lowest()),
-        space.words(part.box()));
+        box,
+        piece.extent(),
+        share(box) * piece.share(),
+        before.ruleAt(point),
+        after.ruleAt(point),
+        space.connection(point));
   }
 }

@@ -178,6 +178,12 @@ public final class Order {
     return firstFrom(0, point);
   }
 
+  /** The enabled rule that decides a point; null if the closing rule does. */
+  public Rule ruleAt(int[] point) {
+    int slot = first(point);
+    return slot == NONE ? null : rules.get(slot);
+  }
+
   /** The first enabled rule at {@code position} or behind that holds a point, or {@link #NONE}. */
   public int firstFrom(int position, int[] point) {
     int box = firstMatch.find(point, position);

@@ -29,6 +29,9 @@ public final class Transport {
   /** Every position that a connection can have. */
   public static final IntSet ANY_SERVICE = everyService();
 
+  /** Every position of a protocol that has source ports. */
+  public static final IntSet WITH_PORTS = whole(TCP).union(whole(UDP)).union(whole(SCTP));
+
   private Transport() {}
 
   public static boolean hasPorts(int protocol) {

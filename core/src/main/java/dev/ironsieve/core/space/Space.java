@@ -14,6 +14,8 @@ import java.util.Collection;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.SplittableRandom;
 
 /**
  * All feasible connections, cut along the rules' criteria. A point is an array with one label for
@@ -98,6 +100,9 @@ public final class Space {
         portSets.add(part.sourcePorts());
       }
     }
+    if (portSets.stream().anyMatch(ports -> ports != Transport.ANY_PORT)) {
+      serviceSets.add(Transport.WITH_PORTS);
+    }
     from = new EndpointLine(resolution, fromSides);
     to = new EndpointLine(resolution, toSides);
     services = new NumberLine(Transport.ANY_SERVICE, serviceSets);
@@ -156,6 +161,17 @@ public final class Space {
   /** The lowest label of that class of the set that has {@code rank} classes below it. */
   public int pick(int axis, IntSet set, long rank) {
     return axes[axis].pick(set, rank);
+  }
+
+  /** A point of a box, each class of each axis as likely as any other. */
+  public int[] pick(Box box, SplittableRandom random) {
+    int[] point = new int[box.axes()];
+    for (int axis = 0; axis < point.length; axis++) {
+      if (classes(axis) > 1) {
+        point[axis] = pick(axis, box.side(axis), random.nextLong(count(axis, box.side(axis))));
+      }
+    }
+    return point;
   }
 
   /** Every label of the class that holds {@code label}. */
@@ -247,6 +263,9 @@ public final class Space {
         if (serviceLabels == null || portLabels == null) {
           return null;
         }
+        if (portLabels != sourcePorts.all() && services.labels(Transport.WITH_PORTS) == null) {
+          return null;
+        }
         if (serviceLabels.isEmpty() || portLabels.isEmpty()) {
           continue;
         }
@@ -311,6 +330,18 @@ public final class Space {
       }
     }
     return point;
+  }
+
+  /**
+   * A box without those of its points that no connection has: since the lowest source port stands
+   * for all where a protocol has none, a box without it has only services with ports.
+   */
+  public Optional<Box> feasible(Box box) {
+    if (box.side(SOURCE_PORT).contains(sourcePorts.all().min())) {
+      return Optional.of(box);
+    }
+    IntSet left = box.side(SERVICE).intersect(services.labels(Transport.WITH_PORTS));
+    return left.isEmpty() ? Optional.empty() : Optional.of(box.with(SERVICE, left));
   }
 
   /**
