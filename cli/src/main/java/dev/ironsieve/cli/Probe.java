@@ -1,6 +1,7 @@
 package dev.ironsieve.cli;
 
 import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.matcher.Stage;
 import dev.ironsieve.core.matcher.Trace;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
@@ -71,6 +72,11 @@ final class Probe implements Callable<Integer> {
   @Option(names = "--trace", description = "Also why each rule above did not decide.")
   private boolean trace;
 
+  @Option(
+      names = "--stages",
+      description = "Also what is done while the application, its feature and paths are not known.")
+  private boolean stages;
+
   @CommandLine.Spec private CommandLine.Model.CommandSpec spec;
 
   @Override
@@ -91,8 +97,12 @@ final class Probe implements Callable<Integer> {
     } catch (InvalidText e) {
       throw new Unreadable("connection: " + e.getMessage());
     }
-    Trace found = new Matcher(rulebase).trace(connection);
+    Matcher matcher = new Matcher(rulebase);
+    Trace found = matcher.trace(connection);
     out.println(ConnectionLine.format(connection));
+    if (stages) {
+      matcher.stages(connection).forEach(answer -> out.println(told(answer, rulebase)));
+    }
     int number = 1;
     for (Trace.Passed passed : found.passed()) {
       if (trace) {
@@ -109,6 +119,28 @@ final class Probe implements Callable<Integer> {
     }
     out.flush();
     return Main.FINE;
+  }
+
+  private static String told(Stage.Answer answer, Rulebase rulebase) {
+    String at =
+        switch (answer.stage()) {
+          case FIRST_PACKET -> "at the first packet: ";
+          case HANDSHAKE -> "at the handshake: ";
+          case CONTENT -> "by its content: ";
+        };
+    String decides = named(answer.decides(), rulebase);
+    if (answer.settled()) {
+      return at + answer.verdict().word() + " by " + decides;
+    }
+    String open =
+        answer.open().stream().map(rule -> named(rule, rulebase)).collect(Collectors.joining(", "));
+    return at + "let through until more is known: " + open + " may decide before " + decides;
+  }
+
+  private static String named(Rule rule, Rulebase rulebase) {
+    return rule == null
+        ? "the closing rule"
+        : "rule %d \"%s\"".formatted(rulebase.rules().indexOf(rule) + 1, rule.name());
   }
 
   /** One line in, one line out, in order; what was answered before a fault stays written. */

@@ -121,6 +121,37 @@ class MainTest {
   }
 
   @Test
+  void probeTellsWhatIsDoneAtEachStage(@TempDir Path folder) throws IOException {
+    Path file = folder.resolve("posts.json");
+    Files.writeString(
+        file,
+        """
+        {"ironSieve": 1, "name": "n",
+         "vocabularies": [{"coordinate": "application", "edition": "1",
+           "values": ["chat: post", "chat: view", "mail"],
+           "sets": [{"name": "chat", "members": ["chat: post", "chat: view"]}]}],
+         "sections": [{"name": "s", "rules": [
+          {"name": "no posts", "verdict": "reject",
+           "terms": {"application": {"items": ["chat: post"]}}},
+          {"name": "chat", "verdict": "allow", "terms": {"application": {"items": ["chat"]}}}]}]}
+        """);
+    String line = "from 10.0.0.1 to 10.0.0.2 tcp/443 application chat: post";
+    Ran ran = run("probe", "--stages", file.toString(), line);
+    assertThat(ran.err()).isEmpty();
+    assertThat(ran.out())
+        .isEqualTo(
+            """
+            from 10.0.0.1 to 10.0.0.2 tcp/443 application chat: post
+            at the first packet: let through until more is known: rule 1 "no posts", rule 2 "chat" \
+            may decide before the closing rule
+            at the handshake: let through until more is known: rule 1 "no posts" \
+            may decide before rule 2 "chat"
+            by its content: reject by rule 1 "no posts"
+            reject by rule 1 "no posts"
+            """);
+  }
+
+  @Test
   void diffTellsWhatIsDecidedOtherwise(@TempDir Path folder) throws IOException {
     String text =
         """

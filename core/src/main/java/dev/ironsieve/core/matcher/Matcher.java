@@ -6,18 +6,8 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
-import dev.ironsieve.core.sets.AddressSet;
-import dev.ironsieve.core.sets.IntSet;
-import dev.ironsieve.core.sets.TransportSet;
-import dev.ironsieve.core.space.Match;
-import dev.ironsieve.core.space.Resolution;
 import java.util.ArrayList;
-import java.util.Collections;
-import java.util.EnumSet;
-import java.util.HashMap;
-import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -31,7 +21,6 @@ import java.util.Set;
  */
 public final class Matcher {
   private final Order order;
-  private final Resolution resolution;
 
   public Matcher(Rulebase rulebase) {
     this(new Order(rulebase));
@@ -40,7 +29,6 @@ public final class Matcher {
   /** For rules that are laid out already; has to be made again after the order was updated. */
   public Matcher(Order order) {
     this.order = order;
-    resolution = order.resolution();
   }
 
   /** The rule that decides, or nothing if the closing rule does. */
@@ -60,7 +48,7 @@ public final class Matcher {
     if (point != null) {
       return order.first(point);
     }
-    Asked asked = new Asked(connection);
+    Asked asked = new Asked(order, connection);
     for (int position = 0; position < order.size(); position++) {
       int slot = order.slotAt(position);
       if (order.rule(slot).enabled() && asked.failing(slot, true).isEmpty()) {
@@ -70,9 +58,41 @@ public final class Matcher {
     return Order.NONE;
   }
 
+  /**
+   * What is done with a connection while more and more of it becomes known, up to the stage that
+   * settles it; at least one, at most one for each {@link Stage}. O(stages · rules).
+   */
+  public List<Stage.Answer> stages(Connection connection) {
+    List<Stage.Answer> out = new ArrayList<>();
+    for (Stage stage : Stage.values()) {
+      Stage.Answer answer = answer(stage, connection);
+      out.add(answer);
+      if (answer.settled()) {
+        break;
+      }
+    }
+    return List.copyOf(out);
+  }
+
+  private Stage.Answer answer(Stage stage, Connection connection) {
+    Asked asked = new Asked(order, connection, stage);
+    List<Rule> open = new ArrayList<>();
+    for (int position = 0; position < order.size(); position++) {
+      int slot = order.slotAt(position);
+      Rule rule = order.rule(slot);
+      if (rule.enabled() && asked.failing(slot, true).isEmpty()) {
+        if (!asked.isOpen(slot)) {
+          return new Stage.Answer(stage, rule, open);
+        }
+        open.add(rule);
+      }
+    }
+    return new Stage.Answer(stage, null, open);
+  }
+
   /** The way of a connection down the rules. */
   public Trace trace(Connection connection) {
-    Asked asked = new Asked(connection);
+    Asked asked = new Asked(order, connection);
     List<Passed> passed = new ArrayList<>();
     for (int position = 0; position < order.size(); position++) {
       int slot = order.slotAt(position);
@@ -88,108 +108,5 @@ public final class Matcher {
       passed.add(new Passed(rule, failing));
     }
     return new Trace(List.copyOf(passed), null);
-  }
-
-  /** One connection, and the answers of the criteria that were asked so far. */
-  private final class Asked {
-    private static final Part[] PARTS = Part.values();
-
-    private final Connection connection;
-    private final int fromZone;
-    private final int toZone;
-    private final List<Map<Object, Boolean>> answers = new ArrayList<>();
-    private final Map<Integer, Set<Part>> sets = new HashMap<>();
-    private final int[] values; // by vocabulary
-    private final Part[] termParts; // by vocabulary
-
-    Asked(Connection connection) {
-      this.connection = connection;
-      fromZone = resolution.zoneNumber(connection.from().zone());
-      toZone = resolution.zoneNumber(connection.to().zone());
-      for (int part = 0; part < PARTS.length; part++) {
-        answers.add(new IdentityHashMap<>());
-      }
-      int vocabularies = resolution.vocabularies().size();
-      values = new int[vocabularies];
-      termParts = new Part[vocabularies];
-      for (int i = 0; i < vocabularies; i++) {
-        var coordinate = resolution.vocabularies().get(i).coordinate();
-        values[i] = resolution.valueNumber(i, connection.terms().get(coordinate));
-        termParts[i] = Part.of(coordinate);
-      }
-    }
-
-    /**
-     * The criteria that do not hold.
-     *
-     * @param oneIsEnough whether the rest need not be asked then
-     */
-    Set<Part> failing(int slot, boolean oneIsEnough) {
-      Match match = order.match(slot);
-      int failing = bit(Part.SERVICE, match.services());
-      failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.FROM_ZONE, match.fromZones());
-      failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.TO_ZONE, match.toZones());
-      failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.FROM_ADDRESS, match.from());
-      failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.TO_ADDRESS, match.to());
-      for (int i = 0; i < values.length && !skip(failing, oneIsEnough); i++) {
-        IntSet wanted = match.terms().get(i);
-        boolean holds =
-            values[i] < 0
-                ? wanted == resolution.anyTerms().get(i)
-                : wanted == resolution.anyTerms().get(i) || wanted.contains(values[i]);
-        failing |= holds ? 0 : 1 << termParts[i].ordinal();
-      }
-      return sets.computeIfAbsent(failing, Asked::parts);
-    }
-
-    private static boolean skip(int failing, boolean oneIsEnough) {
-      return oneIsEnough && failing != 0;
-    }
-
-    private static Set<Part> parts(int bits) {
-      Set<Part> out = EnumSet.noneOf(Part.class);
-      for (Part part : PARTS) {
-        if ((bits & 1 << part.ordinal()) != 0) {
-          out.add(part);
-        }
-      }
-      return Collections.unmodifiableSet(out);
-    }
-
-    /** The part's bit if its criterion does not hold. */
-    private int bit(Part part, Object criterion) {
-      Map<Object, Boolean> known = answers.get(part.ordinal());
-      Boolean holds = known.get(criterion);
-      if (holds == null) {
-        holds = holds(part, criterion);
-        known.put(criterion, holds);
-      }
-      return holds ? 0 : 1 << part.ordinal();
-    }
-
-    private boolean holds(Part part, Object criterion) {
-      return switch (part) {
-        case FROM_ZONE -> inZones((IntSet) criterion, fromZone);
-        case TO_ZONE -> inZones((IntSet) criterion, toZone);
-        case FROM_ADDRESS -> inAddresses((AddressSet) criterion, connection.from());
-        case TO_ADDRESS -> inAddresses((AddressSet) criterion, connection.to());
-        default -> inServices((TransportSet) criterion);
-      };
-    }
-
-    private boolean inZones(IntSet zones, int zone) {
-      return zone < 0 ? zones.size() == resolution.zoneNames().size() : zones.contains(zone);
-    }
-
-    private boolean inAddresses(AddressSet addresses, Connection.Endpoint end) {
-      return end.address() == null ? addresses.isAll() : addresses.contains(end.address());
-    }
-
-    private boolean inServices(TransportSet services) {
-      if (connection.protocol() == Connection.UNKNOWN) {
-        return services.equals(TransportSet.ALL);
-      }
-      return services.contains(connection.protocol(), connection.detail(), connection.sourcePort());
-    }
   }
 }

@@ -117,6 +117,23 @@ public record Rule(
         note);
   }
 
+  /** The same rule with other terms. */
+  public Rule asking(Map<Coordinate, Criterion<String>> terms) {
+    return new Rule(
+        id,
+        name,
+        enabled,
+        fromZones,
+        fromAddresses,
+        toZones,
+        toAddresses,
+        services,
+        terms,
+        verdict,
+        logging,
+        note);
+  }
+
   public Rule enabled(boolean enabled) {
     return new Rule(
         id,

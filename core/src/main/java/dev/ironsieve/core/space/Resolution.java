@@ -211,6 +211,27 @@ public final class Resolution {
     return meant == null || meant.size() != 1 ? -1 : meant.min();
   }
 
+  /**
+   * The values of a vocabulary that are of the same host or the same application as one of them:
+   * those whose names are alike up to the first slash, or the first colon. O(values).
+   */
+  public IntSet sameWhole(int vocabulary, Coordinate coordinate, int value) {
+    List<String> names = vocabularies.get(vocabulary).values();
+    String whole = whole(coordinate, names.get(value));
+    IntSet.Builder out = new IntSet.Builder();
+    for (int i = 0; i < names.size(); i++) {
+      if (whole(coordinate, names.get(i)).equals(whole)) {
+        out.addInOrder(i, i);
+      }
+    }
+    return out.build();
+  }
+
+  private static String whole(Coordinate coordinate, String name) {
+    int end = name.indexOf(coordinate == Coordinate.SITE ? '/' : ':');
+    return end < 0 ? name : name.substring(0, end);
+  }
+
   private IntSet zones(Criterion<String> criterion) {
     if (criterion.isAny()) {
       return allZones;

@@ -3,12 +3,14 @@ package dev.ironsieve.core.text;
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressRange;
@@ -16,7 +18,9 @@ import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.space.Resolution;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -26,10 +30,12 @@ import java.util.Optional;
  *   from 10.4.2.9 in terminals to 192.0.2.10 in booking tcp/443 from port 50000
  * </pre>
  *
- * Every part may be left out, and is unknown then. An end is an address, or the name of an address
- * object that holds a single one. A zone that is left out is filled in where the address tells it:
- * the zone whose declared networks hold it most narrowly, else the only zone that declares none.
- * The service is a literal with one port or type, or the name of a service object that is one.
+ * What else is known stands behind the word of its coordinate, by the name of a value: {@code
+ * person Maya Lind application Gullwire: post}. Every part may be left out, and is unknown then. An
+ * end is an address, or the name of an address object that holds a single one. A zone that is left
+ * out is filled in where the address tells it: the zone whose declared networks hold it most
+ * narrowly, else the only zone that declares none. The service is a literal with one port or type,
+ * or the name of a service object that is one.
  */
 public final class ConnectionLine {
   /** Most characters in a line. */
@@ -67,6 +73,7 @@ public final class ConnectionLine {
     Endpoint to = Endpoint.NOT_KNOWN;
     ServiceLiteral service = null;
     int sourcePort = Connection.UNKNOWN;
+    Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
     boolean fromSaid = false;
     boolean toSaid = false;
     for (skipSpace(); at < line.length(); skipSpace()) {
@@ -82,6 +89,8 @@ public final class ConnectionLine {
         refuseTwice(toSaid, start, "one \"to\"");
         toSaid = true;
         to = readEnd();
+      } else if (takeTerm(terms)) {
+        continue;
       } else {
         refuseTwice(service != null, start, "one service");
         service = readService();
@@ -94,11 +103,37 @@ public final class ConnectionLine {
           line.length(), "both addresses of the same family", from.address() + ", " + to.address());
     }
     if (service == null) {
-      return new Connection(from, to, Connection.UNKNOWN, Connection.UNKNOWN, sourcePort);
+      return new Connection(from, to, Connection.UNKNOWN, Connection.UNKNOWN, sourcePort, terms);
     }
     boolean whole = service.firstDetail() != service.lastDetail() && service.firstDetail() == 0;
     int detail = whole ? Connection.UNKNOWN : service.firstDetail();
-    return new Connection(from, to, service.protocol(), detail, sourcePort);
+    return new Connection(from, to, service.protocol(), detail, sourcePort, terms);
+  }
+
+  /**
+   * Takes the word of a coordinate that the rulebase has a vocabulary of, and a value behind it.
+   */
+  private boolean takeTerm(Map<Coordinate, String> terms) {
+    for (Vocabulary vocabulary : rulebase.vocabularies()) {
+      int start = at;
+      Coordinate coordinate = vocabulary.coordinate();
+      if (takeWord(coordinate.word())) {
+        refuseTwice(terms.containsKey(coordinate), start, "one " + coordinate.word());
+        skipSpace();
+        int value = at;
+        String name =
+            takeName(vocabulary.values())
+                .orElseThrow(
+                    () ->
+                        new InvalidText(
+                            value,
+                            "a value of the " + coordinate.word() + " vocabulary",
+                            line.substring(value)));
+        terms.put(coordinate, name);
+        return true;
+      }
+    }
+    return false;
   }
 
   private static void refuseTwice(boolean said, int start, String expected) {
@@ -279,6 +314,11 @@ public final class ConnectionLine {
     if (connection.sourcePort() != Connection.UNKNOWN) {
       out.append(' ').append(SOURCE_PORT).append(' ').append(connection.sourcePort());
     }
+    connection
+        .terms()
+        .forEach(
+            (coordinate, value) ->
+                out.append(' ').append(coordinate.word()).append(' ').append(value));
     return out.toString().strip();
   }
 

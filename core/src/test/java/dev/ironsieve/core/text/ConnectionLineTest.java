@@ -1,18 +1,22 @@
 package dev.ironsieve.core.text;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.InvalidText;
+import dev.ironsieve.core.twin.SmallWorld;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -83,5 +87,26 @@ class ConnectionLineTest {
     InvalidText error =
         catchThrowableOfType(InvalidText.class, () -> ConnectionLine.parse("x".repeat(501), BASE));
     assertThat(error).hasMessageContaining("at most 500 characters");
+  }
+
+  @Test
+  void namesWhatElseIsKnown() {
+    Rulebase base = new SmallWorld(1, true).rulebase(3);
+    String line = "from 10.0.0.1 in north to 10.0.0.3 in south tcp/1 from port 5";
+    Connection connection = ConnectionLine.parse(line + " application CHAT: post person ben", base);
+    assertThat(connection.terms())
+        .isEqualTo(Map.of(Coordinate.PERSON, "ben", Coordinate.APPLICATION, "chat: post"));
+    String full = line + " person ben application chat: post";
+    assertThat(ConnectionLine.format(connection)).isEqualTo(full);
+    assertThat(ConnectionLine.parse(full, base)).isEqualTo(connection);
+    for (Connection any : SmallWorld.connectionsWithTerms()) {
+      assertThat(ConnectionLine.parse(ConnectionLine.format(any), base)).isEqualTo(any);
+    }
+    assertThatThrownBy(() -> ConnectionLine.parse("tcp/1 person zoe", base))
+        .isInstanceOf(InvalidText.class)
+        .hasMessageContaining("a value of the person vocabulary")
+        .hasMessageContaining("zoe");
+    assertThatThrownBy(() -> ConnectionLine.parse("person ann person ben", base))
+        .hasMessageContaining("one person");
   }
 }

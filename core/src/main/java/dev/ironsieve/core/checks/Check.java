@@ -1,0 +1,7 @@
+package dev.ironsieve.core.checks;
+
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Verdict;
+
+/** A connection and the verdict that it must get. */
+public record Check(Connection connection, Verdict expected) {}

@@ -1,0 +1,84 @@
+package dev.ironsieve.core.checks;
+
+import dev.ironsieve.core.cover.CoverSearch.Outcome;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.order.Order;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Which mistakes a set of checks would notice.
+ *
+ * @param noticed mistakes that make a check fail
+ * @param missed mistakes that none of the checks shows, each with a connection that would
+ * @param harmless mistakes that no connection shows; they count neither way
+ * @param undecided mistakes that none of the checks shows, and for which the budget ran out
+ * @param failing checks that fail without any mistake; they notice nothing
+ * @param vague checks of which something is unknown that a rule asks for; they notice nothing
+ */
+public record Coverage(
+    List<Mutant> noticed,
+    List<Missed> missed,
+    List<Mutant> harmless,
+    List<Mutant> undecided,
+    List<Check> failing,
+    List<Check> vague) {
+
+  /** A mistake that would go by, and a connection that shows it. */
+  public record Missed(Mutant mutant, Connection witness) {}
+
+  /** How much of what can show is noticed: 0 to 1; 1 if nothing can. */
+  public double share() {
+    int all = noticed.size() + missed.size();
+    return all == 0 ? 1 : (double) noticed.size() / all;
+  }
+
+  /** What the checks notice of the mistakes that can be made with a rulebase. */
+  public static Coverage of(Rulebase rulebase, List<Check> checks) {
+    return of(new Order(rulebase), checks, TestPoints.STEPS);
+  }
+
+  /**
+   * @param steps comparisons of boxes that one search may take
+   */
+  public static Coverage of(Order order, List<Check> checks, long steps) {
+    Mutants mutants = new Mutants(order, steps);
+    boolean[] shown = new boolean[mutants.size()];
+    List<Check> failing = new ArrayList<>();
+    List<Check> vague = new ArrayList<>();
+    for (Check check : checks) {
+      int[] point = order.space().point(check.connection());
+      if (point == null) {
+        vague.add(check);
+        continue;
+      }
+      Rule rule = order.ruleAt(point);
+      if ((rule == null ? Verdict.DROP : rule.verdict()) != check.expected()) {
+        failing.add(check);
+        continue;
+      }
+      mutants.shownBy(point).forEach(number -> shown[number] = true);
+    }
+    List<Mutant> noticed = new ArrayList<>();
+    List<Missed> missed = new ArrayList<>();
+    List<Mutant> harmless = new ArrayList<>();
+    List<Mutant> undecided = new ArrayList<>();
+    for (int i = 0; i < mutants.size(); i++) {
+      Mutant mutant = mutants.get(i);
+      if (shown[i]) {
+        noticed.add(mutant);
+        continue;
+      }
+      switch (mutants.witness(i)) {
+        case Outcome.Uncovered found ->
+            missed.add(new Missed(mutant, order.space().connection(found.point())));
+        case Outcome.Covered covered -> harmless.add(mutant);
+        case Outcome.Exhausted exhausted -> undecided.add(mutant);
+      }
+    }
+    return new Coverage(noticed, missed, harmless, undecided, failing, vague);
+  }
+}

@@ -1,0 +1,156 @@
+package dev.ironsieve.core.matcher;
+
+import dev.ironsieve.core.matcher.Trace.Part;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.AddressSet;
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.sets.TransportSet;
+import dev.ironsieve.core.space.Match;
+import dev.ironsieve.core.space.Resolution;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * What some stage knows of one connection, and the answers of the criteria that were asked so far.
+ */
+final class Asked {
+  private static final Part[] PARTS = Part.values();
+
+  private final Order order;
+  private final Resolution resolution;
+  private final Connection connection;
+  private final int fromZone;
+  private final int toZone;
+  private final List<Map<Object, Boolean>> answers = new ArrayList<>();
+  private final Map<Integer, Set<Part>> sets = new HashMap<>();
+  private final IntSet[] possible; // by vocabulary: the values that it may have
+  private final Part[] termParts; // by vocabulary
+
+  /** All that is said of the connection is known. */
+  Asked(Order order, Connection connection) {
+    this(order, connection, Stage.CONTENT);
+  }
+
+  Asked(Order order, Connection connection, Stage stage) {
+    this.order = order;
+    this.resolution = order.resolution();
+    this.connection = connection;
+    fromZone = resolution.zoneNumber(connection.from().zone());
+    toZone = resolution.zoneNumber(connection.to().zone());
+    for (int part = 0; part < PARTS.length; part++) {
+      answers.add(new IdentityHashMap<>());
+    }
+    int vocabularies = resolution.vocabularies().size();
+    possible = new IntSet[vocabularies];
+    termParts = new Part[vocabularies];
+    for (int i = 0; i < vocabularies; i++) {
+      var coordinate = resolution.vocabularies().get(i).coordinate();
+      possible[i] = possible(i, coordinate, stage);
+      termParts[i] = Part.of(coordinate);
+    }
+  }
+
+  /**
+   * The criteria that do not hold.
+   *
+   * @param oneIsEnough whether the rest need not be asked then
+   */
+  Set<Part> failing(int slot, boolean oneIsEnough) {
+    Match match = order.match(slot);
+    int failing = bit(Part.SERVICE, match.services());
+    failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.FROM_ZONE, match.fromZones());
+    failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.TO_ZONE, match.toZones());
+    failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.FROM_ADDRESS, match.from());
+    failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.TO_ADDRESS, match.to());
+    for (int i = 0; i < possible.length && !skip(failing, oneIsEnough); i++) {
+      IntSet wanted = match.terms().get(i);
+      boolean fails = wanted != resolution.anyTerms().get(i) && !wanted.intersects(possible[i]);
+      failing |= fails ? 1 << termParts[i].ordinal() : 0;
+    }
+    return sets.computeIfAbsent(failing, Asked::parts);
+  }
+
+  /** Whether a rule of which nothing fails may still turn the connection away. */
+  boolean isOpen(int slot) {
+    Match match = order.match(slot);
+    for (int i = 0; i < possible.length; i++) {
+      IntSet wanted = match.terms().get(i);
+      // Before it is told, it may also stay unknown.
+      boolean any = wanted == resolution.anyTerms().get(i);
+      boolean told = possible[i] != resolution.anyTerms().get(i);
+      if (!any && !(told && wanted.containsAll(possible[i]))) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** The values that a connection may have by what a stage knows; empty if it stays unknown. */
+  private IntSet possible(int vocabulary, Coordinate coordinate, Stage stage) {
+    String name = connection.terms().get(coordinate);
+    int number = resolution.valueNumber(vocabulary, name);
+    return switch (stage.knows(coordinate)) {
+      case ALL -> number < 0 ? IntSet.EMPTY : IntSet.of(number);
+      case PART -> number < 0 ? IntSet.EMPTY : resolution.sameWhole(vocabulary, coordinate, number);
+      case NOTHING -> resolution.anyTerms().get(vocabulary);
+    };
+  }
+
+  private static boolean skip(int failing, boolean oneIsEnough) {
+    return oneIsEnough && failing != 0;
+  }
+
+  private static Set<Part> parts(int bits) {
+    Set<Part> out = EnumSet.noneOf(Part.class);
+    for (Part part : PARTS) {
+      if ((bits & 1 << part.ordinal()) != 0) {
+        out.add(part);
+      }
+    }
+    return Collections.unmodifiableSet(out);
+  }
+
+  /** The part's bit if its criterion does not hold. */
+  private int bit(Part part, Object criterion) {
+    Map<Object, Boolean> known = answers.get(part.ordinal());
+    Boolean holds = known.get(criterion);
+    if (holds == null) {
+      holds = holds(part, criterion);
+      known.put(criterion, holds);
+    }
+    return holds ? 0 : 1 << part.ordinal();
+  }
+
+  private boolean holds(Part part, Object criterion) {
+    return switch (part) {
+      case FROM_ZONE -> inZones((IntSet) criterion, fromZone);
+      case TO_ZONE -> inZones((IntSet) criterion, toZone);
+      case FROM_ADDRESS -> inAddresses((AddressSet) criterion, connection.from());
+      case TO_ADDRESS -> inAddresses((AddressSet) criterion, connection.to());
+      default -> inServices((TransportSet) criterion);
+    };
+  }
+
+  private boolean inZones(IntSet zones, int zone) {
+    return zone < 0 ? zones.size() == resolution.zoneNames().size() : zones.contains(zone);
+  }
+
+  private boolean inAddresses(AddressSet addresses, Connection.Endpoint end) {
+    return end.address() == null ? addresses.isAll() : addresses.contains(end.address());
+  }
+
+  private boolean inServices(TransportSet services) {
+    if (connection.protocol() == Connection.UNKNOWN) {
+      return services.equals(TransportSet.ALL);
+    }
+    return services.contains(connection.protocol(), connection.detail(), connection.sourcePort());
+  }
+}

@@ -1,0 +1,67 @@
+package dev.ironsieve.core.matcher;
+
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Verdict;
+import java.util.List;
+
+/** How much a gateway knows of a connection: not everything shows in its first packet. */
+public enum Stage {
+  /** Ends, service, person, device and time. */
+  FIRST_PACKET,
+  /** The host asked for, and the application by its handshake. */
+  HANDSHAKE,
+  /** Features, paths and files, where the connection is opened or plain; nothing is left open. */
+  CONTENT;
+
+  /** How much of one coordinate is known. */
+  enum Known {
+    NOTHING,
+    /** The host, but not the path; the application, but not its feature. */
+    PART,
+    ALL
+  }
+
+  Known knows(Coordinate coordinate) {
+    return switch (coordinate) {
+      case PERSON, DEVICE, TIME -> Known.ALL;
+      case SITE, APPLICATION ->
+          switch (this) {
+            case FIRST_PACKET -> Known.NOTHING;
+            case HANDSHAKE -> Known.PART;
+            case CONTENT -> Known.ALL;
+          };
+      case FILE_KIND -> this == CONTENT ? Known.ALL : Known.NOTHING;
+    };
+  }
+
+  /**
+   * What is done with a connection at a stage.
+   *
+   * @param decides the first rule that holds whatever else becomes known; null for the closing rule
+   * @param open the rules above it that hold or fail by what is not known yet, from top to bottom
+   */
+  public record Answer(Stage stage, Rule decides, List<Rule> open) {
+    public Answer {
+      open = List.copyOf(open);
+    }
+
+    /**
+     * Whether nothing that becomes known later is waited for: no rule is open, or none of those
+     * that may decide lets the connection through.
+     */
+    public boolean settled() {
+      return open.isEmpty()
+          || !letsThrough(decides) && open.stream().noneMatch(Answer::letsThrough);
+    }
+
+    /** What is done at this stage: what is not settled is let through until more is known. */
+    public Verdict verdict() {
+      return settled() ? decides == null ? Verdict.DROP : decides.verdict() : Verdict.ALLOW;
+    }
+
+    private static boolean letsThrough(Rule rule) {
+      return rule != null && (rule.verdict() == Verdict.ALLOW || rule.verdict() == Verdict.CAUTION);
+    }
+  }
+}
