@@ -13,8 +13,8 @@ import org.openjdk.jmh.runner.options.CommandLineOptions;
 import org.openjdk.jmh.util.Statistics;
 
 /**
- * Runs the benchmarks, and sets each beside its peer. Arguments are those of JMH; {@code cold} and
- * sizes ask {@link ColdAnalysis} instead.
+ * Runs the benchmarks, and sets each beside its peer. Arguments are those of JMH; {@code growth}
+ * asks {@link Growth} instead.
  */
 public final class Main {
   private static final Map<String, String> PEERS =
@@ -26,10 +26,9 @@ public final class Main {
   private Main() {}
 
   public static void main(String[] args)
-      throws RunnerException, CommandLineOptionException, IOException, InterruptedException {
-    if (args.length > 0 && args[0].equals("cold")) {
-      ColdAnalysis.run(Arrays.copyOfRange(args, 1, args.length));
-      return;
+      throws RunnerException, CommandLineOptionException, IOException {
+    if (args.length > 0 && args[0].equals("growth")) {
+      System.exit(Growth.execute(Arrays.copyOfRange(args, 1, args.length)));
     }
     Collection<RunResult> results = new Runner(new CommandLineOptions(args)).run();
     Map<String, Statistics> all = new TreeMap<>();

@@ -9,8 +9,11 @@ import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Collection;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.IntFunction;
 
 /**
@@ -115,9 +118,28 @@ final class Pairs {
   /** An earlier rule that correlates with this. */
   Pair correlated(int slot, Corners corners) {
     int quick = firstInside(slot, o -> !contains(slot, o) && !contains(o, slot));
-    return quick == Order.NONE
-        ? correlated(slot, earlier(slot), corners)
-        : new Pair.Found(quick, point(quick));
+    if (quick != Order.NONE) {
+      return new Pair.Found(quick, point(quick));
+    }
+    int[][] point = new int[1][];
+    Set<Integer> open = new LinkedHashSet<>();
+    int found =
+        order.someMeeting(
+            order.region(slot),
+            0,
+            order.position(slot),
+            other -> contradicts(slot, other),
+            other -> {
+              if (!mayCorrelate(slot, other)) {
+                return false;
+              }
+              point[0] = quick(slot, other, corners).orElse(null);
+              if (point[0] == null) {
+                open.add(other);
+              }
+              return point[0] != null;
+            });
+    return found == Order.NONE ? exactly(slot, open) : new Pair.Found(found, point[0]);
   }
 
   private Pair correlated(int slot, int[] earlier, Corners corners) {
@@ -132,6 +154,10 @@ final class Pairs {
       }
       open.add(other);
     }
+    return exactly(slot, open);
+  }
+
+  private Pair exactly(int slot, Collection<Integer> open) {
     Budget budget = new Budget(questions.steps);
     boolean settled = true;
     for (int other : open) {

@@ -50,12 +50,11 @@ final class Redundancy {
         verdict == Verdict.DROP
             ? Optional.empty()
             : questions.guess(region, corners, slot, obstacle);
-    int[] below =
-        quick.isPresent() ? new int[0] : order.meeting(region, position + 1, order.size());
-    quick = quick.or(() -> guess(slot, below, obstacle, corners));
+    quick = quick.or(() -> guess(slot, obstacle, corners));
     if (quick.isPresent()) {
       return new Below.Matters(quick.get(), order.firstFrom(position + 1, quick.get()));
     }
+    int[] below = order.meeting(region, position + 1, order.size());
     Budget budget = new Budget(questions.steps);
     List<Rival> rivals = new ArrayList<>();
     for (int i = 0; i <= below.length; i++) {
@@ -106,20 +105,22 @@ final class Redundancy {
   }
 
   /** Such a point that one of the rules below with another verdict would decide. */
-  private Optional<int[]> guess(int slot, int[] below, Obstacle obstacle, Corners corners) {
+  private Optional<int[]> guess(int slot, Obstacle obstacle, Corners corners) {
     Verdict verdict = questions.verdict(slot);
-    int tried = 0;
-    for (int i = 0; i < below.length && tried < MOST_RIVALS; i++) {
-      if (questions.verdict(below[i]) != verdict) {
-        tried++;
-        List<Box> shared = Box.shared(order.region(slot), order.region(below[i]));
-        Optional<int[]> found = questions.guess(shared, corners, slot, obstacle);
-        if (found.isPresent()) {
-          return found;
-        }
-      }
-    }
-    return Optional.empty();
+    List<Box> region = order.region(slot);
+    int[] tried = new int[1];
+    int[][] found = new int[1][];
+    order.someMeeting(
+        region,
+        order.position(slot) + 1,
+        order.size(),
+        rival -> questions.verdict(rival) != verdict,
+        rival -> {
+          List<Box> shared = Box.shared(region, order.region(rival));
+          found[0] = questions.guess(shared, corners, slot, obstacle).orElse(null);
+          return found[0] != null || ++tried[0] == MOST_RIVALS;
+        });
+    return Optional.ofNullable(found[0]);
   }
 
   /**

@@ -29,6 +29,9 @@ public final class Meeting {
   /** With so few words left it is quicker to compare what is in them. */
   private static final int FEW_WORDS = 4;
 
+  /** Words that are looked at together, so that what is read of the rows stays near. */
+  private static final int CHUNK = 64;
+
   private final Space space;
   private final long[][][] rows;
   private final long[][] wide;
@@ -122,45 +125,102 @@ public final class Meeting {
   }
 
   /**
-   * Boxes that may meet {@code box}, as bits: all that do are among them. The axes on which the box
-   * touches the fewest buckets come first, and from then on only words are looked at in which
-   * something is left.
+   * Boxes that may meet {@code box}, as bits: all that do are among them.
    *
    * @param limit only boxes with numbers below this are wanted
    */
   public long[] candidates(Box box, int limit) {
-    int upTo = Math.min(words, (limit + 63) >> 6);
-    long[] out = new long[upTo];
-    int[] live = null; // numbers of words that are not 0; null for all
-    int left = upTo;
-    for (int axis : fewestBucketsFirst(box)) {
-      if (live != null && left <= FEW_WORDS) {
-        break;
-      }
-      if (live == null) {
-        first(axis, box.side(axis), out);
-        live = new int[upTo];
-        for (int word = 0; word < upTo; word++) {
-          live[word] = word;
-        }
-      } else {
-        narrow(axis, box.side(axis), out, live, left);
-      }
-      int kept = 0;
-      for (int i = 0; i < left; i++) {
-        if (out[live[i]] != 0) {
-          live[kept++] = live[i];
-        }
-      }
-      left = kept;
-    }
-    if (live == null) {
-      System.arraycopy(present, 0, out, 0, upTo);
-    }
-    if (upTo > 0 && limit >> 6 == upTo - 1) {
-      out[upTo - 1] &= (1L << limit) - 1;
+    long[] out = new long[Math.min(words, (limit + 63) >> 6)];
+    Query query = query(box, limit);
+    for (int first = 0; first < out.length; first += CHUNK) {
+      query.read(first);
+      System.arraycopy(query.found, 0, out, first, Math.min(CHUNK, out.length - first));
     }
     return out;
+  }
+
+  /** A question that is answered chunk by chunk; see {@link #candidates}. */
+  Query query(Box box, int limit) {
+    return new Query(box, limit);
+  }
+
+  /**
+   * One box that is asked for. The axes on which it touches the fewest buckets come first, and from
+   * then on only words are looked at in which something is left.
+   */
+  final class Query {
+    /** Numbers of boxes are answered in pieces of this many words of 64. */
+    static final int WORDS = CHUNK;
+
+    /** The answer: bit b of word w is box 64 * (first + w) + b. */
+    final long[] found = new long[CHUNK];
+
+    private final Box box;
+    private final int limit;
+    private final int upTo;
+    private final int[] axes;
+    private final int[] live = new int[CHUNK]; // words of the chunk that are not 0
+    private final long[] held = new long[CHUNK];
+
+    private Query(Box box, int limit) {
+      this.box = box;
+      this.limit = limit;
+      upTo = Math.min(words, (limit + 63) >> 6);
+      axes = fewestBucketsFirst(box);
+    }
+
+    /** Answers the chunk that begins at word {@code first}; false if nothing is in it. */
+    boolean read(int first) {
+      int left = Math.min(CHUNK, upTo - first);
+      Arrays.fill(found, Math.max(0, left), CHUNK, 0);
+      if (left <= 0) {
+        return false;
+      }
+      if (axes.length == 0) {
+        System.arraycopy(present, first, found, 0, left);
+      }
+      for (int word = 0; word < left; word++) {
+        live[word] = word;
+      }
+      for (int i = 0; i < axes.length && (i == 0 || left > FEW_WORDS); i++) {
+        narrow(axes[i], first, left, i == 0);
+        int kept = 0;
+        for (int j = 0; j < left; j++) {
+          if (found[live[j]] != 0) {
+            live[kept++] = live[j];
+          }
+        }
+        left = kept;
+      }
+      int last = (limit >> 6) - first;
+      if (last >= 0 && last < CHUNK) {
+        found[last] &= (1L << limit) - 1;
+      }
+      return left > 0;
+    }
+
+    private void narrow(int axis, int first, int count, boolean fresh) {
+      long[] any = wide[axis];
+      for (int i = 0; i < count; i++) {
+        held[i] = any[first + live[i]];
+      }
+      IntSet side = box.side(axis);
+      int shift = shift(axis);
+      int done = -1;
+      for (int i = 0; i < side.intervals(); i++) {
+        int last = side.last(i) >>> shift;
+        for (int b = Math.max(done + 1, side.first(i) >>> shift); b <= last; b++) {
+          long[] row = rows[axis][b];
+          for (int j = 0; row != null && j < count; j++) {
+            held[j] |= row[first + live[j]];
+          }
+        }
+        done = last;
+      }
+      for (int i = 0; i < count; i++) {
+        found[live[i]] = fresh ? held[i] : found[live[i]] & held[i];
+      }
+    }
   }
 
   private int[] fewestBucketsFirst(Box box) {
@@ -181,45 +241,6 @@ public final class Meeting {
       }
     }
     return Arrays.copyOf(axes, count);
-  }
-
-  private void first(int axis, IntSet side, long[] out) {
-    System.arraycopy(wide[axis], 0, out, 0, out.length);
-    int shift = shift(axis);
-    int done = -1;
-    for (int i = 0; i < side.intervals(); i++) {
-      int last = side.last(i) >>> shift;
-      for (int b = Math.max(done + 1, side.first(i) >>> shift); b <= last; b++) {
-        long[] row = rows[axis][b];
-        for (int word = 0; row != null && word < out.length; word++) {
-          out[word] |= row[word];
-        }
-      }
-      done = last;
-    }
-  }
-
-  private void narrow(int axis, IntSet side, long[] out, int[] live, int count) {
-    long[] any = wide[axis];
-    long[] held = new long[count];
-    for (int i = 0; i < count; i++) {
-      held[i] = any[live[i]];
-    }
-    int shift = shift(axis);
-    int done = -1;
-    for (int i = 0; i < side.intervals(); i++) {
-      int last = side.last(i) >>> shift;
-      for (int b = Math.max(done + 1, side.first(i) >>> shift); b <= last; b++) {
-        long[] row = rows[axis][b];
-        for (int j = 0; row != null && j < count; j++) {
-          held[j] |= row[live[j]];
-        }
-      }
-      done = last;
-    }
-    for (int i = 0; i < count; i++) {
-      out[live[i]] &= held[i];
-    }
   }
 
   private static int bucketsOf(IntSet side, int shift) {

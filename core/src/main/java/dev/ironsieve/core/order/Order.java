@@ -50,7 +50,11 @@ public final class Order {
   }
 
   private Order(Resolution resolution, List<Rule> all) {
-    this(resolution, all, space(resolution, all, List.of()));
+    this(resolution, all, matches(resolution, all));
+  }
+
+  private Order(Resolution resolution, List<Rule> all, List<Match> matches) {
+    this(resolution, all, matches, new Space(resolution, matches));
   }
 
   /**
@@ -59,14 +63,17 @@ public final class Order {
    * @param space tells apart whatever they match
    */
   public Order(Resolution resolution, List<Rule> all, Space space) {
+    this(resolution, all, matches(resolution, all), space);
+  }
+
+  private Order(Resolution resolution, List<Rule> all, List<Match> found, Space space) {
     this.resolution = resolution;
     this.space = space;
     meeting = new Meeting(space, all.size() * 3 / 2);
     firstMatch = new FirstMatch(space, boxes, box -> positionOfBox[box], all.size());
     slotAt = new int[all.size()];
     for (int i = 0; i < slotAt.length; i++) {
-      Match match = resolution.match(all.get(i));
-      slotAt[i] = add(all.get(i), match, space.region(match));
+      slotAt[i] = add(all.get(i), found.get(i), space.region(found.get(i)));
     }
     place(slotAt);
     for (int box = 0; box < boxes.size(); box++) {
@@ -80,10 +87,15 @@ public final class Order {
    * @param others more matches to tell apart, of rules with the same zones and values
    */
   public static Space space(Resolution resolution, List<Rule> all, List<Match> others) {
-    List<Match> matches = new ArrayList<>(all.size() + others.size());
-    all.forEach(rule -> matches.add(resolution.match(rule)));
+    List<Match> matches = matches(resolution, all);
     matches.addAll(others);
     return new Space(resolution, matches);
+  }
+
+  private static List<Match> matches(Resolution resolution, List<Rule> all) {
+    List<Match> matches = new ArrayList<>(all.size());
+    all.forEach(rule -> matches.add(resolution.match(rule)));
+    return matches;
   }
 
   /** Takes a rule in, without a place yet. */
@@ -248,6 +260,58 @@ public final class Order {
       }
     }
     return distinct == count ? out : Arrays.copyOf(out, distinct);
+  }
+
+  /**
+   * Asks about enabled rules that meet one of some boxes, until one of them will do; those that
+   * stand higher first, as long as there was no update. A rule with several boxes may be asked
+   * about again.
+   *
+   * @param from lowest position wanted
+   * @param to one more than the highest position wanted
+   * @param which whether the rule, by its slot, is worth comparing its boxes
+   * @param test whether the rule, which meets the boxes, will do
+   * @return the slot of the rule that will do, or {@link #NONE}
+   */
+  public int someMeeting(
+      List<Box> wanted, int from, int to, IntPredicate which, IntPredicate test) {
+    if (from >= to) {
+      return NONE;
+    }
+    int limit = asBuilt && to < size() ? firstBox.get(slotAt[to]) : boxes.size();
+    List<Meeting.Query> queries = wanted.stream().map(box -> meeting.query(box, limit)).toList();
+    int start = asBuilt ? firstBox.get(slotAt[from]) >> 6 : 0;
+    for (int first = start; first << 6 < limit; first += Meeting.Query.WORDS) {
+      for (int i = 0; i < queries.size(); i++) {
+        Meeting.Query query = queries.get(i);
+        if (query.read(first)) {
+          int found = someOf(query.found, first, from, to, which, wanted.get(i), test);
+          if (found != NONE) {
+            return found;
+          }
+        }
+      }
+    }
+    return NONE;
+  }
+
+  private int someOf(
+      long[] bits, int first, int from, int to, IntPredicate which, Box wanted, IntPredicate test) {
+    for (int word = 0; word < bits.length; word++) {
+      for (long left = bits[word]; left != 0; left &= left - 1) {
+        int number = (first + word << 6) + Long.numberOfTrailingZeros(left);
+        int position = positionOfBox[number];
+        int slot = ruleOf.get(number);
+        if (position >= from
+            && position < to
+            && which.test(slot)
+            && boxes.get(number).intersects(wanted)
+            && test.test(slot)) {
+          return slot;
+        }
+      }
+    }
+    return NONE;
   }
 
   /**

@@ -10,12 +10,14 @@ import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.sets.TransportSet;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SplittableRandom;
+import java.util.stream.IntStream;
 
 /**
  * All feasible connections, cut along the rules' criteria. A point is an array with one label for
@@ -103,25 +105,34 @@ public final class Space {
     if (portSets.stream().anyMatch(ports -> ports != Transport.ANY_PORT)) {
       serviceSets.add(Transport.WITH_PORTS);
     }
-    from = new EndpointLine(resolution, fromSides);
-    to = new EndpointLine(resolution, toSides);
-    services = new NumberLine(Transport.ANY_SERVICE, serviceSets);
-    sourcePorts = new NumberLine(Transport.ANY_PORT, portSets);
     terms = new SymbolLine[resolution.vocabularies().size()];
     asked = new boolean[terms.length];
     listed = new boolean[terms.length];
     matches.forEach(this::noteTerms);
     axes = new Line[TERMS + terms.length];
-    axes[FROM] = from;
-    axes[TO] = to;
-    axes[SERVICE] = services;
-    axes[SOURCE_PORT] = sourcePorts;
-    for (int i = 0; i < terms.length; i++) {
-      int number = i;
-      List<IntSet> sets = matches.stream().map(match -> match.terms().get(number)).toList();
-      terms[i] = new SymbolLine(resolution.vocabularies().get(i).values().size(), sets);
-      axes[TERMS + i] = terms[i];
-    }
+    // Lines know nothing of each other, and take most of the time of a space.
+    IntStream.range(0, axes.length)
+        .parallel()
+        .forEach(
+            axis ->
+                axes[axis] =
+                    switch (axis) {
+                      case FROM -> new EndpointLine(resolution, fromSides);
+                      case TO -> new EndpointLine(resolution, toSides);
+                      case SERVICE -> new NumberLine(Transport.ANY_SERVICE, serviceSets);
+                      case SOURCE_PORT -> new NumberLine(Transport.ANY_PORT, portSets);
+                      default -> symbols(axis - TERMS, matches);
+                    });
+    from = (EndpointLine) axes[FROM];
+    to = (EndpointLine) axes[TO];
+    services = (NumberLine) axes[SERVICE];
+    sourcePorts = (NumberLine) axes[SOURCE_PORT];
+    Arrays.setAll(terms, i -> (SymbolLine) axes[TERMS + i]);
+  }
+
+  private SymbolLine symbols(int number, Collection<Match> matches) {
+    List<IntSet> sets = matches.stream().map(match -> match.terms().get(number)).toList();
+    return new SymbolLine(resolution.vocabularies().get(number).values().size(), sets);
   }
 
   private void noteTerms(Match match) {
