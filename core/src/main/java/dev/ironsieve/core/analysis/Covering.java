@@ -41,17 +41,22 @@ final class Covering {
     if (holdsEachBox(order.region(deciding), target)) {
       return coveredBy(slot, deciding, corners);
     }
-    int[] meeting = order.meeting(target, 0, order.position(slot));
-    for (int other : meeting) {
-      if (holdsEachBox(order.region(other), target)) {
-        return coveredBy(slot, other, corners);
-      }
+    int whole =
+        order.someMeeting(
+            target,
+            0,
+            order.position(slot),
+            other -> true,
+            other -> holdsEachBox(order.region(other), target));
+    if (whole != Order.NONE) {
+      return coveredBy(slot, whole, corners);
     }
     Budget budget = new Budget(questions.steps);
     return switch (questions.coveredBefore(slot, target, budget)) {
       case Outcome.Uncovered uncovered -> new Standing.Decides(uncovered.point());
       case Outcome.Exhausted exhausted -> new Standing.Undecided("whether anything gets to it");
       case Outcome.Covered covered -> {
+        int[] meeting = order.meeting(target, 0, order.position(slot));
         Blame.Verdict blame =
             Blame.of(target, questions.candidates(meeting), covered.rules(), budget);
         yield blame == null

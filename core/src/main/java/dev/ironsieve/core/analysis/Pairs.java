@@ -59,25 +59,41 @@ final class Pairs {
    * test holds, or {@link Order#NONE}.
    */
   private int firstInside(int slot, Test test) {
+    // As long as slots rise with positions nothing behind the rule, or what was found, is wanted.
+    int limit = order.isAsBuilt() ? slot : order.slots();
     int best = Order.NONE;
-    int bestPosition = order.position(slot);
     for (Box box : order.region(slot)) {
-      long[] bits = witnesses.candidates(box, order.slots());
-      for (int word = 0; word < bits.length; word++) {
-        for (long left = bits[word]; left != 0; left &= left - 1) {
-          int other = (word << 6) + Long.numberOfTrailingZeros(left);
-          if (order.position(other) >= 0
-              && order.position(other) < bestPosition
-              && contradicts(slot, other)
-              && box.contains(point(other))
-              && test.holds(other)) {
-            best = other;
-            bestPosition = order.position(other);
+      Meeting.Query query = witnesses.query(box, limit);
+      for (int first = 0; first << 6 < limit; first += Meeting.Query.WORDS) {
+        if (query.read(first)) {
+          best = firstInside(slot, box, query.found, first << 6, best, test);
+          if (best != Order.NONE && order.isAsBuilt()) {
+            break;
           }
         }
       }
     }
     return best;
+  }
+
+  /** The earlier one of {@code best} and the first such rule among the slots from one on. */
+  private int firstInside(int slot, Box box, long[] bits, int firstSlot, int best, Test test) {
+    int earliest = best;
+    for (int word = 0; word < bits.length; word++) {
+      for (long left = bits[word]; left != 0; left &= left - 1) {
+        int other = firstSlot + (word << 6) + Long.numberOfTrailingZeros(left);
+        int position = order.position(other);
+        int before = order.position(earliest == Order.NONE ? slot : earliest);
+        if (position >= 0
+            && position < before
+            && contradicts(slot, other)
+            && box.contains(point(other))
+            && test.holds(other)) {
+          earliest = other;
+        }
+      }
+    }
+    return earliest;
   }
 
   private int[] point(int slot) {

@@ -125,22 +125,12 @@ public final class Meeting {
   }
 
   /**
-   * Boxes that may meet {@code box}, as bits: all that do are among them.
+   * A question which boxes may meet {@code box}: all that do are among them. It is answered in
+   * chunks.
    *
    * @param limit only boxes with numbers below this are wanted
    */
-  public long[] candidates(Box box, int limit) {
-    long[] out = new long[Math.min(words, (limit + 63) >> 6)];
-    Query query = query(box, limit);
-    for (int first = 0; first < out.length; first += CHUNK) {
-      query.read(first);
-      System.arraycopy(query.found, 0, out, first, Math.min(CHUNK, out.length - first));
-    }
-    return out;
-  }
-
-  /** A question that is answered chunk by chunk; see {@link #candidates}. */
-  Query query(Box box, int limit) {
+  public Query query(Box box, int limit) {
     return new Query(box, limit);
   }
 
@@ -148,12 +138,12 @@ public final class Meeting {
    * One box that is asked for. The axes on which it touches the fewest buckets come first, and from
    * then on only words are looked at in which something is left.
    */
-  final class Query {
+  public final class Query {
     /** Numbers of boxes are answered in pieces of this many words of 64. */
-    static final int WORDS = CHUNK;
+    public static final int WORDS = CHUNK;
 
     /** The answer: bit b of word w is box 64 * (first + w) + b. */
-    final long[] found = new long[CHUNK];
+    public final long[] found = new long[CHUNK];
 
     private final Box box;
     private final int limit;
@@ -170,7 +160,7 @@ public final class Meeting {
     }
 
     /** Answers the chunk that begins at word {@code first}; false if nothing is in it. */
-    boolean read(int first) {
+    public boolean read(int first) {
       int left = Math.min(CHUNK, upTo - first);
       Arrays.fill(found, Math.max(0, left), CHUNK, 0);
       if (left <= 0) {

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.IntPredicate;
+import java.util.stream.LongStream;
 
 /**
  * The rules of one rulebase in their order, laid into a space. A rule is meant by its slot, a
@@ -151,6 +152,11 @@ public final class Order {
     return slotAt[position];
   }
 
+  /** Whether slots still rise with positions, as they do before the first update. */
+  public boolean isAsBuilt() {
+    return asBuilt;
+  }
+
   /** The slot of a rule by its id, or {@link #NONE}. */
   public int slot(String id) {
     return slots.getOrDefault(id, NONE);
@@ -216,50 +222,26 @@ public final class Order {
    * @param which only rules for which this holds are wanted; asked before their boxes are compared
    */
   public int[] meeting(List<Box> wanted, int from, int to, IntPredicate which) {
-    if (from >= to) {
-      return new int[0];
-    }
-    int limit = boxes.size();
-    int start = 0;
-    if (asBuilt) {
-      limit = to < size() ? firstBox.get(slotAt[to]) : limit;
-      start = firstBox.get(slotAt[from]);
-    }
-    long[] found = new long[16];
-    int count = 0;
-    for (Box box : wanted) {
-      long[] bits = meeting.candidates(box, limit);
-      for (int word = start >> 6; word < bits.length; word++) {
-        for (long left = bits[word]; left != 0; left &= left - 1) {
-          int number = (word << 6) + Long.numberOfTrailingZeros(left);
-          int position = positionOfBox[number];
-          if (position >= from
-              && position < to
-              && which.test(ruleOf.get(number))
-              && boxes.get(number).intersects(box)) {
-            if (count == found.length) {
-              found = Arrays.copyOf(found, count * 2);
-            }
-            found[count++] = (long) position << 32 | ruleOf.get(number);
-          }
-        }
-      }
-    }
-    boolean sorted = true;
-    for (int i = 1; i < count; i++) {
-      sorted &= found[i - 1] < found[i];
-    }
-    if (!sorted) {
-      Arrays.sort(found, 0, count);
-    }
-    int[] out = new int[count];
+    LongStream.Builder all = LongStream.builder();
+    someMeeting(
+        wanted,
+        from,
+        to,
+        which,
+        slot -> {
+          all.add((long) positionOf[slot] << 32 | slot);
+          return false;
+        });
+    long[] found = all.build().toArray();
+    Arrays.sort(found);
+    int[] out = new int[found.length];
     int distinct = 0;
-    for (int i = 0; i < count; i++) {
+    for (int i = 0; i < found.length; i++) {
       if (i == 0 || found[i] != found[i - 1]) {
         out[distinct++] = (int) found[i];
       }
     }
-    return distinct == count ? out : Arrays.copyOf(out, distinct);
+    return Arrays.copyOf(out, distinct);
   }
 
   /**
