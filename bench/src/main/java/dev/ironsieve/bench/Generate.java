@@ -12,7 +12,7 @@ import picocli.CommandLine.Option;
  * The command {@code ./iron-sieve generate}: a generated rulebase, or connections to try on one.
  */
 @Command(
-    name = "generate",
+    name = "iron-sieve generate",
     mixinStandardHelpOptions = true,
     description =
         "Writes a generated rulebase to standard output, or connections between its zones.",

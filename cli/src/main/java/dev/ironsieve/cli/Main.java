@@ -19,6 +19,7 @@ import picocli.CommandLine.Command;
       Probe.class,
       Diff.class,
       Convert.class,
+      Manual.class,
       CommandLine.HelpCommand.class
     },
     mixinStandardHelpOptions = true)

@@ -213,4 +213,21 @@ class MainTest {
     Files.writeString(again, back.out());
     assertThat(run("check", again.toString()).out()).contains("kiosk updates");
   }
+
+  /** After a change of a command: {@code ./iron-sieve manual docs/man}. */
+  @Test
+  void theManualPagesAreThoseOfTheCommands(@TempDir Path folder) throws IOException {
+    assertThat(run("manual", folder.toString()).code()).isZero();
+    Path docs = Path.of("../docs/man");
+    for (String name : new String[] {"", "-check", "-probe", "-diff", "-convert", "-help"}) {
+      String file = "iron-sieve" + name + ".1";
+      assertThat(folder.resolve(file)).hasSameTextualContentAs(docs.resolve(file));
+    }
+    assertThat(folder.resolve("iron-sieve-check.1"))
+        .content()
+        .startsWith(".TH IRON-SIEVE-CHECK 1")
+        .contains(".SH SYNOPSIS\niron\\-sieve check ")
+        .contains(".B \\-\\-fail\\-on=")
+        .contains(".SH EXIT STATUS\n0 ");
+  }
 }
