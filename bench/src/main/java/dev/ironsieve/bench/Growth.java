@@ -33,7 +33,7 @@ import picocli.CommandLine.Parameters;
     })
 final class Growth implements Runnable {
   private static final double NANOS_PER_SECOND = 1e9;
-  private static final int MOST_NODES = 3_000_000; // of the diagram; they fill the heap
+  private static final int MOST_EDGES = 20_000_000; // of the diagram; more do not fit the heap
 
   /** What is timed. */
   enum Way {
@@ -108,7 +108,7 @@ final class Growth implements Runnable {
     long end = start + (long) (seconds * NANOS_PER_SECOND);
     int settled = 0;
     try (Peer peer =
-        child == Way.DIAGRAM ? new DiagramPeer(base, MOST_NODES) : new SolverPeer(base)) {
+        child == Way.DIAGRAM ? new DiagramPeer(base, MOST_EDGES) : new SolverPeer(base)) {
       while (settled < rules && System.nanoTime() < end && peer.next() != Peer.Answer.GAVE_UP) {
         settled++;
       }

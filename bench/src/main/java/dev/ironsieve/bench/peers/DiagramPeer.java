@@ -40,29 +40,25 @@ public final class DiagramPeer implements Peer {
   }
 
   private final Order order;
-  private final int mostNodes;
+  private final int mostEdges;
   private final List<Map<Node, Integer>> known = new ArrayList<>(); // by axis
   private final List<Node> nodes = new ArrayList<>();
   private int root = NOTHING;
   private int next;
+  private long edges;
   private boolean gaveUp;
 
   /**
-   * @param mostNodes gives up when there would be more
+   * @param mostEdges gives up when its nodes have more edges together
    */
-  public DiagramPeer(Rulebase rulebase, int mostNodes) {
+  public DiagramPeer(Rulebase rulebase, int mostEdges) {
     order = new Order(rulebase);
-    this.mostNodes = mostNodes;
+    this.mostEdges = mostEdges;
     for (int axis = 0; axis < order.space().axes(); axis++) {
       known.add(new HashMap<>());
     }
     nodes.add(null); // NOTHING
     nodes.add(null); // EVERYTHING
-  }
-
-  /** How many different nodes there were so far. */
-  public int nodes() {
-    return nodes.size();
   }
 
   @Override
@@ -83,7 +79,6 @@ public final class DiagramPeer implements Peer {
         root = union(root, chain(box, 0), 0, new HashMap<>());
       }
     }
-    gaveUp = nodes.size() > mostNodes;
     return gaveUp ? Answer.GAVE_UP : decides ? Answer.DECIDES : Answer.DOES_NOT;
   }
 
@@ -107,6 +102,8 @@ public final class DiagramPeer implements Peer {
             node,
             fresh -> {
               nodes.add(fresh);
+              edges += fresh.next.length;
+              gaveUp |= edges > mostEdges;
               return nodes.size() - 1;
             });
   }
@@ -137,8 +134,8 @@ public final class DiagramPeer implements Peer {
   }
 
   private int union(int a, int b, int axis, Map<Long, Integer> done) {
-    if (a == b || b == NOTHING || a == EVERYTHING) {
-      return a;
+    if (a == b || b == NOTHING || a == EVERYTHING || gaveUp) {
+      return a; // which is wrong once it gave up, but nobody asks any more
     }
     if (a == NOTHING || b == EVERYTHING) {
       return b;

@@ -21,8 +21,8 @@ import java.util.SplittableRandom;
 
 /**
  * One box of a rule that does not stand the same on both sides: what it decides on its side and the
- * other side says otherwise. A few boxes if these make it up, else for each rule that decides on
- * the other side what both decide, less what is above them.
+ * other side says otherwise. A few boxes if these make it up, else all of it at once for each thing
+ * that the other side says.
  */
 final class Owned implements Paving.Mason {
   /** Boxes that meet a target for which tiles are tried at all. */
@@ -150,13 +150,14 @@ final class Owned implements Paving.Mason {
     SplittableRandom random = new SplittableRandom(slot);
     for (int i = 0; i < Differences.SAMPLES; i++) {
       int[] point = mine.space().pick(target, random);
-      int decides = mine.first(point) == slot ? other.first(point) : Order.NONE;
-      if (mine.first(point) == slot && !elsewhere.contains(decides)) {
-        sampled.computeIfAbsent(says(decides), says -> new ArrayList<>()).add(point);
+      if (mine.first(point) == slot && !elsewhere.contains(other.first(point))) {
+        Object says = says(other.first(point));
+        sampled.computeIfAbsent(says, fresh -> new ArrayList<>()).add(point);
       }
     }
     if (sampled.isEmpty()) {
-      CoverSearch.Holder first = point -> mine.first(point) == slot ? -1 : mine.first(point);
+      CoverSearch.Holder first =
+          point -> mine.first(point) == slot ? CoverSearch.Holder.NOBODY : mine.first(point);
       switch (CoverSearch.search(List.of(target), first, mine::region, budget)) {
         case Outcome.Uncovered uncovered -> {} // something is decided, if not at these points
         case Outcome.Exhausted exhausted -> {
