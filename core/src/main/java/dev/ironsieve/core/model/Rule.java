@@ -102,39 +102,26 @@ public record Rule(
       Criterion<String> toZones,
       Criterion<AddressItem> toAddresses,
       Criterion<ServiceItem> services) {
-    return new Rule(
-        id,
-        name,
-        enabled,
-        fromZones,
-        fromAddresses,
-        toZones,
-        toAddresses,
-        services,
-        terms,
-        verdict,
-        logging,
-        note);
+    return like(enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms);
   }
 
   /** The same rule with other terms. */
   public Rule asking(Map<Coordinate, Criterion<String>> terms) {
-    return new Rule(
-        id,
-        name,
-        enabled,
-        fromZones,
-        fromAddresses,
-        toZones,
-        toAddresses,
-        services,
-        terms,
-        verdict,
-        logging,
-        note);
+    return like(enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms);
   }
 
   public Rule enabled(boolean enabled) {
+    return like(enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms);
+  }
+
+  private Rule like(
+      boolean enabled,
+      Criterion<String> fromZones,
+      Criterion<AddressItem> fromAddresses,
+      Criterion<String> toZones,
+      Criterion<AddressItem> toAddresses,
+      Criterion<ServiceItem> services,
+      Map<Coordinate, Criterion<String>> terms) {
     return new Rule(
         id,
         name,

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
-import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
@@ -127,19 +126,8 @@ class StageTest {
   }
 
   private static Rule chat(String id, Verdict verdict, String application) {
-    return new Rule(
-        id,
-        id,
-        true,
-        Criterion.any(),
-        Criterion.any(),
-        Criterion.any(),
-        Criterion.any(),
-        Criterion.any(),
-        Map.of(Coordinate.APPLICATION, new Criterion<>(List.of(application), List.of())),
-        verdict,
-        Logging.OFF,
-        "");
+    return Rule.matchingAll(id, id, verdict)
+        .asking(Map.of(Coordinate.APPLICATION, new Criterion<>(List.of(application), List.of())));
   }
 
   @Test
