@@ -16,7 +16,7 @@ import org.junit.jupiter.api.Test;
 class CoverSearchTest {
   private static final int VALUES = 6;
 
-  private static Box randomBox(Random random, int axes, int dense) {
+  static Box randomBox(Random random, int axes, int dense) {
     IntSet[] sides = new IntSet[axes];
     for (int axis = 0; axis < axes; axis++) {
       IntSet side = IntSet.of(random.nextInt(VALUES));

@@ -1,0 +1,136 @@
+package dev.ironsieve.core.cover;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.cover.Paving.Laid;
+import dev.ironsieve.core.cover.Paving.Tile;
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.space.Box;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+/** Paving where the first box that holds a point says whether it is wanted, against every point. */
+class PavingTest {
+  private static final int AXES = 3;
+  private static final int VALUES = 5;
+
+  /** Boxes in order; every other one is wanted, and nothing else is. */
+  private record Layers(Box target, List<Box> boxes) {
+    static Layers random(Random random, int count) {
+      Box target = CoverSearchTest.randomBox(random, AXES, 8);
+      List<Box> boxes = new ArrayList<>();
+      while (boxes.size() < count) {
+        Box box = CoverSearchTest.randomBox(random, AXES, 5);
+        if (box.intersects(target)) {
+          boxes.add(box);
+        }
+      }
+      return new Layers(target, boxes);
+    }
+
+    int first(int[] point) {
+      for (int i = 0; i < boxes.size(); i++) {
+        if (boxes.get(i).contains(point)) {
+          return i;
+        }
+      }
+      return Paving.ANYWHERE;
+    }
+
+    boolean isWanted(int[] point) {
+      return first(point) >= 0 && first(point) % 2 == 0;
+    }
+
+    Tile tile(int[] point) {
+      int first = first(point);
+      int above = first < 0 ? boxes.size() : first;
+      int[] outside = new int[above];
+      int count = 0;
+      for (int i = 0; i < above; i++) {
+        boolean same = first >= 0 && i % 2 == first % 2;
+        if (!same) {
+          outside[count++] = i;
+        }
+      }
+      int[] others = Arrays.copyOf(outside, count);
+      return isWanted(point) ? new Tile.Wanted(first, others) : new Tile.Unwanted(first, others);
+    }
+  }
+
+  private static List<int[]> points() {
+    List<int[]> out = new ArrayList<>();
+    for (int i = 0; i < VALUES + 1; i++) {
+      for (int j = 0; j < VALUES + 1; j++) {
+        for (int k = 0; k < VALUES + 1; k++) {
+          out.add(new int[] {i, j, k});
+        }
+      }
+    }
+    return out;
+  }
+
+  private static Optional<List<Laid>> paved(Layers layers, int most, long steps) {
+    return Paving.pave(
+        layers.target, layers.boxes, new int[0], layers::tile, most, new Budget(steps));
+  }
+
+  @Test
+  void laysDisjointBoxesOverExactlyWhatIsWanted() {
+    int laid = 0;
+    for (int seed = 0; seed < 1500; seed++) {
+      Random random = new Random(seed);
+      Layers layers = Layers.random(random, 1 + random.nextInt(12));
+      List<Laid> tiles = paved(layers, 1000, 1_000_000).orElseThrow();
+      for (int[] point : points()) {
+        boolean wanted = layers.target.contains(point) && layers.isWanted(point);
+        assertThat(tiles.stream().filter(tile -> tile.box().contains(point)).count())
+            .as("seed %d at %s", seed, Arrays.toString(point))
+            .isEqualTo(wanted ? 1 : 0);
+      }
+      assertThat(tiles).allMatch(tile -> tile.box().contains(tile.point()));
+      laid += tiles.size();
+    }
+    assertThat(laid).isGreaterThan(3000);
+  }
+
+  @Test
+  void doneBoxesNeedNoTiles() {
+    for (int seed = 0; seed < 200; seed++) {
+      Layers layers = Layers.random(new Random(seed), 8);
+      int[] done = {0};
+      List<Laid> tiles =
+          Paving.pave(layers.target, layers.boxes, done, layers::tile, 1000, new Budget(1_000_000))
+              .orElseThrow();
+      for (int[] point : points()) {
+        if (layers.isWanted(point) && layers.target.contains(point) && layers.first(point) != 0) {
+          assertThat(tiles).as("seed %d", seed).anyMatch(tile -> tile.box().contains(point));
+        }
+      }
+    }
+  }
+
+  @Test
+  void givesUpRatherThanLayTooManyTilesOrWorkTooLong() {
+    Layers layers = Layers.random(new Random(7), 12);
+    int needed = 1;
+    while (paved(layers, needed, 1_000_000).isEmpty()) {
+      needed++;
+    }
+    assertThat(needed).isGreaterThan(1);
+    assertThat(paved(layers, needed - 1, 1_000_000)).isEmpty();
+    assertThat(paved(layers, needed, 1)).isEmpty();
+  }
+
+  @Test
+  void aSideIsUnpackedAsItWas() {
+    Box target = new Box(new IntSet[] {IntSet.range(0, 9), IntSet.range(0, 9)});
+    Box known = new Box(new IntSet[] {IntSet.range(2, 3).union(IntSet.of(7)), IntSet.range(0, 9)});
+    Packing packing = new Packing(target, List.of(known));
+    assertThat(packing.unpack(packing.box(0))).isEqualTo(known);
+    assertThat(packing.unpack(packing.target)).isEqualTo(target);
+  }
+}
