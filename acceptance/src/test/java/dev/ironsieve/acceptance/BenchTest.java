@@ -68,6 +68,34 @@ class BenchTest {
   }
 
   @Test
+  void aRuleForPeopleShowsWhomAndAProbeMayNameThem() {
+    String people =
+        """
+        {"ironSieve": 1, "name": "People",
+         "vocabularies": [
+           {"coordinate": "person", "edition": "1", "values": ["Maya Lind", "nobody"]},
+           {"coordinate": "application", "edition": "1",
+            "values": ["Gullwire: post", "Gullwire: view"],
+            "sets": [{"name": "Gullwire", "members": ["Gullwire: post", "Gullwire: view"]}]}],
+         "sections": [{"name": "s", "rules": [
+           {"id": "chat", "name": "Maya chats", "verdict": "allow",
+            "terms": {"person": {"items": ["Maya Lind"]},
+                      "application": {"items": ["Gullwire"]}}},
+           {"id": "posts", "name": "no posts", "verdict": "reject",
+            "terms": {"person": {"items": ["Maya Lind"]},
+                      "application": {"items": ["Gullwire: post"]}}}]}]}
+        """;
+    bench.readIn("people", people, "posts");
+    assertThat(bench.rule("posts")).containsText("shadowed by 1");
+    assertThat(bench.rule("posts")).containsText("Maya Lind");
+    bench.focus("posts");
+    bench.button("Probe it").click();
+    assertThat(bench.probeAnswer()).containsText("rule 1");
+    bench.probe("from 10.0.0.1 to 10.0.0.2 tcp/443 person nobody application Gullwire: post");
+    assertThat(bench.probeAnswer()).containsText("closing rule");
+  }
+
+  @Test
   void aRuleIsInsertedAboveTypedWithChipsAndUndone() {
     bench.focus("h09");
     bench.press("Control+Shift+Enter");
