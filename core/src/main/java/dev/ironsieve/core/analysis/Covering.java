@@ -37,17 +37,7 @@ final class Covering {
     if (quick.isPresent()) {
       return new Standing.Decides(quick.get());
     }
-    int deciding = order.first(target.getFirst().lowest());
-    if (holdsEachBox(order.region(deciding), target)) {
-      return coveredBy(slot, deciding, corners);
-    }
-    int whole =
-        order.someMeeting(
-            target,
-            0,
-            order.position(slot),
-            other -> true,
-            other -> holdsEachBox(order.region(other), target));
+    int whole = holdsAll(slot, target);
     if (whole != Order.NONE) {
       return coveredBy(slot, whole, corners);
     }
@@ -64,6 +54,19 @@ final class Covering {
             : covered(slot, corners, blame);
       }
     };
+  }
+
+  /** The first earlier rule that holds all of the target by itself, or {@link Order#NONE}. */
+  private int holdsAll(int slot, List<Box> target) {
+    int[] point = target.getFirst().lowest(); // which it has to hold
+    int other = order.first(point);
+    while (other != Order.NONE && order.position(other) < order.position(slot)) {
+      if (holdsEachBox(order.region(other), target)) {
+        return other;
+      }
+      other = order.firstFrom(order.position(other) + 1, point);
+    }
+    return Order.NONE;
   }
 
   /** A single rule that holds all is a smallest cover, whatever else there is. */
