@@ -144,7 +144,7 @@ public final class LiveAnalysis {
       return Reach.NONE;
     }
     List<Box> region = order.region(slot);
-    if (order.meeting(region, 0, order.position(slot)).length == 0) {
+    if (order.someMeeting(region, 0, order.position(slot), o -> true, o -> true) == Order.NONE) {
       return Reach.ALL;
     }
     double[] upTo = new double[region.size()];
@@ -159,7 +159,6 @@ public final class LiveAnalysis {
     }
     // The same sequence for the same rule, so that a meter does not flicker.
     SplittableRandom random = new SplittableRandom(order.rule(slot).id().hashCode());
-    Questions questions = new Questions(order, steps);
     int samples = Math.clamp(ALL_SAMPLES / order.size(), FEWEST_SAMPLES, MOST_SAMPLES);
     int reached = 0;
     for (int i = 0; i < samples; i++) {

@@ -46,7 +46,7 @@ final class Moving {
                 corners,
                 slot,
                 point -> {
-                  int decides = without(slot, point);
+                  int decides = order.firstWithout(slot, point);
                   return decides == other ? Obstacle.NOTHING : decides;
                 });
         Outcome outcome =
@@ -55,7 +55,7 @@ final class Moving {
                 : CoverSearch.search(
                     shared,
                     point -> {
-                      int decides = without(slot, point);
+                      int decides = order.firstWithout(slot, point);
                       return decides == other ? CoverSearch.Holder.NOBODY : decides;
                     },
                     order::region,
@@ -70,16 +70,11 @@ final class Moving {
     return new Slots(order.rule(slot).id(), own, order.size(), hurdles, complete);
   }
 
-  /** The rule that decides a point when another is not there. */
-  private int without(int slot, int[] point) {
-    int first = order.first(point);
-    return first == slot ? order.firstFrom(order.position(slot) + 1, point) : first;
-  }
-
   private Slots.Hurdle hurdle(int slot, int other, int own, int[] point) {
     int position = order.position(other);
     int[] familiar =
-        questions.familiar(point, p -> order.holds(slot, p) && without(slot, p) == other);
+        questions.familiar(
+            point, p -> order.holds(slot, p) && order.firstWithout(slot, p) == other);
     return new Slots.Hurdle(
         position < own ? position : position - 1,
         order.rule(other).id(),

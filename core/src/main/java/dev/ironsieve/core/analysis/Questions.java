@@ -31,7 +31,7 @@ final class Questions {
   }
 
   Verdict verdict(int slot) {
-    return slot == Order.NONE ? Verdict.DROP : order.rule(slot).verdict();
+    return order.verdict(slot);
   }
 
   boolean enabled(int slot) {

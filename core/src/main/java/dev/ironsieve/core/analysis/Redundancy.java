@@ -80,10 +80,7 @@ final class Redundancy {
 
   /** A rule that takes the point before {@code rival} could, when the rule itself is not there. */
   private int keepsOff(int slot, int rival, int[] point) {
-    int first = order.first(point);
-    if (first == slot) {
-      first = order.firstFrom(order.position(slot) + 1, point);
-    }
+    int first = order.firstWithout(slot, point);
     return first == rival ? CoverSearch.Holder.NOBODY : first;
   }
 

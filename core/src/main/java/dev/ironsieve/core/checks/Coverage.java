@@ -2,9 +2,7 @@ package dev.ironsieve.core.checks;
 
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Connection;
-import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
 import java.util.ArrayList;
 import java.util.List;
@@ -55,8 +53,7 @@ public record Coverage(
         vague.add(check);
         continue;
       }
-      Rule rule = order.ruleAt(point);
-      if ((rule == null ? Verdict.DROP : rule.verdict()) != check.expected()) {
+      if (order.verdict(order.first(point)) != check.expected()) {
         failing.add(check);
         continue;
       }

@@ -5,7 +5,6 @@ import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Holder;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
@@ -48,7 +47,7 @@ final class Mutants {
     add(new Mutant.OtherVerdict(rule.id()), slot, region);
     add(new Mutant.Disabled(rule.id()), slot, region);
     int next = next(position);
-    if (next != Order.NONE && verdict(next) != rule.verdict()) {
+    if (next != Order.NONE && order.verdict(next) != rule.verdict()) {
       List<Box> shared = Box.shared(region, order.region(next));
       add(new Mutant.Swapped(rule.id(), order.rule(next).id()), slot, shared);
     }
@@ -76,10 +75,6 @@ final class Mutants {
     return Order.NONE;
   }
 
-  private Verdict verdict(int slot) {
-    return slot == Order.NONE ? Verdict.DROP : order.rule(slot).verdict();
-  }
-
   int size() {
     return all.size();
   }
@@ -94,18 +89,14 @@ final class Mutants {
     return switch (all.get(number)) {
       case Mutant.OtherVerdict other -> first == slot;
       case Mutant.Disabled disabled ->
-          first == slot && verdict(below(slot, point)) != verdict(slot);
+          first == slot && order.verdict(order.firstWithout(slot, point)) != order.verdict(slot);
       case Mutant.Swapped swapped ->
           first == slot && order.holds(order.slot(swapped.next()), point);
       case Mutant.Widened widened ->
           isBelow(first, slot)
-              && verdict(first) != verdict(slot)
+              && order.verdict(first) != order.verdict(slot)
               && regions.get(number).stream().anyMatch(box -> box.contains(point));
     };
-  }
-
-  private int below(int slot, int[] point) {
-    return order.firstFrom(order.position(slot) + 1, point);
   }
 
   private boolean isBelow(int one, int other) {
@@ -146,8 +137,7 @@ final class Mutants {
               number,
               rival ->
                   point -> {
-                    int first = order.first(point);
-                    int decides = first == slot ? below(slot, point) : first;
+                    int decides = order.firstWithout(slot, point);
                     return decides == rival ? Holder.NOBODY : decides;
                   },
               budget);
@@ -175,7 +165,7 @@ final class Mutants {
     int[] below = order.meeting(region, order.position(slot) + 1, order.size());
     for (int i = 0; i <= below.length; i++) {
       int rival = i == below.length ? Order.NONE : below[i];
-      if (verdict(rival) != verdict(slot)) {
+      if (order.verdict(rival) != order.verdict(slot)) {
         List<Box> shared = rival == Order.NONE ? region : Box.shared(region, order.region(rival));
         Outcome outcome = search(shared, keptOff.from(rival), budget);
         if (!(outcome instanceof Outcome.Covered)) {

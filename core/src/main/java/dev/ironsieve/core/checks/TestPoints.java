@@ -1,9 +1,7 @@
 package dev.ironsieve.core.checks;
 
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
-import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
 import java.util.ArrayList;
 import java.util.List;
@@ -68,7 +66,6 @@ public record TestPoints(
   }
 
   private static Check check(Order order, int[] point) {
-    Rule rule = order.ruleAt(point);
-    return new Check(order.space().connection(point), rule == null ? Verdict.DROP : rule.verdict());
+    return new Check(order.space().connection(point), order.verdict(order.first(point)));
   }
 }

@@ -2,6 +2,7 @@ package dev.ironsieve.core.order;
 
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Resolution;
@@ -206,6 +207,17 @@ public final class Order {
   public int firstFrom(int position, int[] point) {
     int box = firstMatch.find(point, position);
     return box < 0 ? NONE : ruleOf.get(box);
+  }
+
+  /** The enabled rule that decides a point when a rule is not there, or {@link #NONE}. */
+  public int firstWithout(int slot, int[] point) {
+    int first = first(point);
+    return first == slot ? firstFrom(positionOf[slot] + 1, point) : first;
+  }
+
+  /** What a rule does with what it decides; for {@link #NONE} what the closing rule does. */
+  public Verdict verdict(int slot) {
+    return slot == NONE ? Verdict.DROP : rules.get(slot).verdict();
   }
 
   /**
