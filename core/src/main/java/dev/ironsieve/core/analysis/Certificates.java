@@ -3,6 +3,7 @@ package dev.ironsieve.core.analysis;
 import dev.ironsieve.core.analysis.Certificate.Below;
 import dev.ironsieve.core.analysis.Certificate.Pair;
 import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.order.Around;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
@@ -44,15 +45,13 @@ final class Certificates {
     Corners[] counted = Corners.upTo(order, CHUNKS);
     corners = counted[CHUNKS - 1];
     each(counted, (slot, c) -> standings[slot] = covering.of(slot, c));
-    for (int i = 0; i < order.size(); i++) {
-      pairs.note(order.slotAt(i), standings[order.slotAt(i)]);
-    }
     each(
         counted,
         (slot, c) -> {
-          askBelow(slot, c);
-          askCorrelated(slot, c);
-          askGeneralised(slot);
+          Around around = around(slot);
+          askBelow(slot, around, c);
+          askCorrelated(slot, around, c);
+          askGeneralised(slot, around);
         });
   }
 
@@ -81,10 +80,10 @@ final class Certificates {
     generalised = generalised == null ? new Pair[slots] : Arrays.copyOf(generalised, slots);
   }
 
-  private void askBelow(int slot, Corners c) {
+  private void askBelow(int slot, Around around, Corners c) {
     belows[slot] =
         standings[slot] instanceof Standing.Decides decides
-            ? redundancy.of(slot, decides.point(), c)
+            ? redundancy.of(slot, decides.point(), around, c)
             : Certificate.NOT_ASKED;
   }
 
@@ -92,12 +91,16 @@ final class Certificates {
     return order.rule(slot).enabled() && !order.region(slot).isEmpty();
   }
 
-  private void askCorrelated(int slot, Corners c) {
-    correlated[slot] = matches(slot) ? pairs.correlated(slot, c) : Certificate.NONE;
+  private Around around(int slot) {
+    return order.around(matches(slot) ? order.region(slot) : List.of());
   }
 
-  private void askGeneralised(int slot) {
-    generalised[slot] = matches(slot) ? pairs.generalised(slot) : Certificate.NONE;
+  private void askCorrelated(int slot, Around around, Corners c) {
+    correlated[slot] = matches(slot) ? pairs.correlated(slot, around, c) : Certificate.NONE;
+  }
+
+  private void askGeneralised(int slot, Around around) {
+    generalised[slot] = matches(slot) ? pairs.generalised(slot, around) : Certificate.NONE;
   }
 
   Standing standing(int slot) {
@@ -135,7 +138,6 @@ final class Certificates {
   BitSet update(Order.Change change) {
     grow();
     List<Event> events = events(change);
-    change.gone().keySet().forEach(slot -> pairs.note(slot, null));
     BitSet restood = new BitSet();
     for (int slot : change.fresh()) {
       restood.set(slot);
@@ -149,7 +151,6 @@ final class Certificates {
         slot -> {
           Standing before = standings[slot];
           standings[slot] = covering.of(slot, corners);
-          pairs.note(slot, standings[slot]);
           if ((before instanceof Standing.Decides) != (standings[slot] instanceof Standing.Decides)
               || (before instanceof Standing.Covered)
                   != (standings[slot] instanceof Standing.Covered)) {
@@ -180,9 +181,9 @@ final class Certificates {
         generalisedAgain.set(other, generalisedAgain.get(other) || concerns(other, slot));
       }
     }
-    inOrder(belowAgain, slot -> askBelow(slot, corners));
-    inOrder(correlatedAgain, slot -> askCorrelated(slot, corners));
-    inOrder(generalisedAgain, this::askGeneralised);
+    inOrder(belowAgain, slot -> askBelow(slot, around(slot), corners));
+    inOrder(correlatedAgain, slot -> askCorrelated(slot, around(slot), corners));
+    inOrder(generalisedAgain, slot -> askGeneralised(slot, around(slot)));
     BitSet asked = belowAgain; // which has all whose standing was asked again
     asked.or(correlatedAgain);
     asked.or(generalisedAgain);

@@ -144,7 +144,7 @@ public final class LiveAnalysis {
       return Reach.NONE;
     }
     List<Box> region = order.region(slot);
-    if (order.someMeeting(region, 0, order.position(slot), o -> true, o -> true) == Order.NONE) {
+    if (order.around(region).some(0, order.position(slot), o -> true, o -> true) == Order.NONE) {
       return Reach.ALL;
     }
     double[] upTo = new double[region.size()];

@@ -4,11 +4,10 @@ import dev.ironsieve.core.analysis.Certificate.Pair;
 import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
-import dev.ironsieve.core.order.Meeting;
+import dev.ironsieve.core.order.Around;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -24,8 +23,6 @@ final class Pairs {
   private final Questions questions;
   private final Order order;
   private final IntFunction<Standing> standings;
-  private final Meeting witnesses; // by slot: the point that proves that a rule decides something
-  private final BitSet noted = new BitSet(); // slots whose point is among the witnesses
 
   /**
    * @param standings what is known of each rule, by slot
@@ -34,19 +31,6 @@ final class Pairs {
     this.questions = questions;
     this.order = questions.order;
     this.standings = standings;
-    witnesses = new Meeting(order.space(), order.slots());
-  }
-
-  /** Takes note of a rule's standing; has to be told before anything is asked about it. */
-  void note(int slot, Standing standing) {
-    if (noted.get(slot)) {
-      witnesses.remove(slot);
-      noted.clear(slot);
-    }
-    if (standing instanceof Standing.Decides decides) {
-      witnesses.add(slot, decides.point());
-      noted.set(slot);
-    }
   }
 
   /** What is asked of an earlier rule. */
@@ -58,42 +42,29 @@ final class Pairs {
    * The first earlier rule with another verdict whose witness lies in this rule and for which a
    * test holds, or {@link Order#NONE}.
    */
-  private int firstInside(int slot, Test test) {
-    // As long as slots rise with positions nothing behind the rule, or what was found, is wanted.
-    int limit = order.isAsBuilt() ? slot : order.slots();
-    int best = Order.NONE;
-    for (Box box : order.region(slot)) {
-      Meeting.Query query = witnesses.query(box, limit);
-      for (int first = 0; first << 6 < limit; first += Meeting.Query.WORDS) {
-        if (query.read(first)) {
-          best = firstInside(slot, box, query.found, first << 6, best, test);
-          if (best != Order.NONE && order.isAsBuilt()) {
-            break;
+  private int firstInside(int slot, Around around, Test test) {
+    int[] first = {Order.NONE};
+    around.some(
+        0,
+        order.position(slot),
+        other -> contradicts(slot, other) && decidesInside(slot, other),
+        other -> {
+          if (!isAbove(other, first[0]) || !test.holds(other)) {
+            return false;
           }
-        }
-      }
-    }
-    return best;
+          first[0] = other;
+          return order.isAsBuilt(); // then the others stand below
+        });
+    return first[0];
   }
 
-  /** The earlier one of {@code best} and the first such rule among the slots from one on. */
-  private int firstInside(int slot, Box box, long[] bits, int firstSlot, int best, Test test) {
-    int earliest = best;
-    for (int word = 0; word < bits.length; word++) {
-      for (long left = bits[word]; left != 0; left &= left - 1) {
-        int other = firstSlot + (word << 6) + Long.numberOfTrailingZeros(left);
-        int position = order.position(other);
-        int before = order.position(earliest == Order.NONE ? slot : earliest);
-        if (position >= 0
-            && position < before
-            && contradicts(slot, other)
-            && box.contains(point(other))
-            && test.holds(other)) {
-          earliest = other;
-        }
-      }
-    }
-    return earliest;
+  private boolean decidesInside(int slot, int other) {
+    return standings.apply(other) instanceof Standing.Decides decides
+        && order.holds(slot, decides.point());
+  }
+
+  private boolean isAbove(int other, int best) {
+    return best == Order.NONE || order.position(other) < order.position(best);
   }
 
   private int[] point(int slot) {
@@ -111,20 +82,16 @@ final class Pairs {
   }
 
   /** The first earlier rule with another verdict that decides something and lies inside. */
-  Pair generalised(int slot) {
-    int other = firstInside(slot, o -> contains(slot, o));
+  Pair generalised(int slot, Around around) {
+    int other = firstInside(slot, around, o -> contains(slot, o));
     return other == Order.NONE ? Certificate.NONE : new Pair.Found(other, point(other));
   }
 
   /** Whether {@code slot} generalises this earlier rule, which it meets. */
   Pair generalises(int slot, int other) {
-    if (contradicts(slot, other)
-        && standings.apply(other) instanceof Standing.Decides decides
-        && order.holds(slot, decides.point())
-        && contains(slot, other)) {
-      return new Pair.Found(other, decides.point());
-    }
-    return Certificate.NONE;
+    return contradicts(slot, other) && decidesInside(slot, other) && contains(slot, other)
+        ? new Pair.Found(other, point(other))
+        : Certificate.NONE;
   }
 
   private boolean contains(int outer, int inner) {
@@ -132,16 +99,15 @@ final class Pairs {
   }
 
   /** An earlier rule that correlates with this. */
-  Pair correlated(int slot, Corners corners) {
-    int quick = firstInside(slot, o -> !contains(slot, o) && !contains(o, slot));
+  Pair correlated(int slot, Around around, Corners corners) {
+    int quick = firstInside(slot, around, o -> !contains(slot, o) && !contains(o, slot));
     if (quick != Order.NONE) {
       return new Pair.Found(quick, point(quick));
     }
     int[][] point = new int[1][];
     Set<Integer> open = new LinkedHashSet<>();
     int found =
-        order.someMeeting(
-            order.region(slot),
+        around.some(
             0,
             order.position(slot),
             other -> contradicts(slot, other),
@@ -215,9 +181,8 @@ final class Pairs {
 
   /** A point of both that the earlier rule decides, if one is found cheaply. */
   private Optional<int[]> quick(int slot, int other, Corners corners) {
-    if (standings.apply(other) instanceof Standing.Decides decides
-        && order.holds(slot, decides.point())) {
-      return Optional.of(decides.point());
+    if (decidesInside(slot, other)) {
+      return Optional.of(point(other));
     }
     List<Box> shared = Box.shared(order.region(slot), order.region(other));
     return questions.guess(shared, corners, slot, questions.before(other));

@@ -6,6 +6,7 @@ import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.order.Around;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
@@ -36,8 +37,9 @@ final class Redundancy {
 
   /**
    * @param witness a point that the rule decides
+   * @param around the rules that meet the rule
    */
-  Below of(int slot, int[] witness, Corners corners) {
+  Below of(int slot, int[] witness, Around around, Corners corners) {
     int position = order.position(slot);
     Verdict verdict = questions.verdict(slot);
     List<Box> region = order.region(slot);
@@ -50,11 +52,11 @@ final class Redundancy {
         verdict == Verdict.DROP
             ? Optional.empty()
             : questions.guess(region, corners, slot, obstacle);
-    quick = quick.or(() -> guess(slot, obstacle, corners));
+    quick = quick.or(() -> guess(slot, around, obstacle, corners));
     if (quick.isPresent()) {
       return new Below.Matters(quick.get(), order.firstFrom(position + 1, quick.get()));
     }
-    int[] below = order.meeting(region, position + 1, order.size());
+    int[] below = around.all(position + 1, order.size(), other -> true);
     Budget budget = new Budget(questions.steps);
     List<Rival> rivals = new ArrayList<>();
     for (int i = 0; i <= below.length; i++) {
@@ -102,13 +104,12 @@ final class Redundancy {
   }
 
   /** Such a point that one of the rules below with another verdict would decide. */
-  private Optional<int[]> guess(int slot, Obstacle obstacle, Corners corners) {
+  private Optional<int[]> guess(int slot, Around around, Obstacle obstacle, Corners corners) {
     Verdict verdict = questions.verdict(slot);
     List<Box> region = order.region(slot);
     int[] tried = new int[1];
     int[][] found = new int[1][];
-    order.someMeeting(
-        region,
+    around.some(
         order.position(slot) + 1,
         order.size(),
         rival -> questions.verdict(rival) != verdict,

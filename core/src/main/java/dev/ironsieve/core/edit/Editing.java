@@ -112,10 +112,26 @@ final class Editing {
   }
 
   private static Rulebase replace(Rulebase before, List<Rule> rules) {
-    requireRules(before, rules.stream().map(Rule::id).toList());
     Map<String, Rule> next = new HashMap<>();
     rules.forEach(rule -> next.put(rule.id(), rule));
-    return before.withSections(mapRules(before, rule -> next.getOrDefault(rule.id(), rule)));
+    List<Section> sections = new ArrayList<>();
+    for (Section section : before.sections()) {
+      List<Rule> inside = null;
+      for (int i = 0; i < section.rules().size() && !next.isEmpty(); i++) {
+        Rule other = next.remove(section.rules().get(i).id());
+        if (other != null) {
+          inside = inside == null ? new ArrayList<>(section.rules()) : inside;
+          inside.set(i, other);
+        }
+      }
+      sections.add(inside == null ? section : new Section(section.id(), section.name(), inside));
+    }
+    for (Rule rule : rules) {
+      if (next.containsKey(rule.id())) {
+        throw new MissingTarget(Touched.RULE, rule.id());
+      }
+    }
+    return before.withSections(sections);
   }
 
   static List<Section> mapRules(Rulebase before, UnaryOperator<Rule> change) {

@@ -4,6 +4,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 
@@ -11,24 +12,56 @@ import java.util.function.Function;
  * Rules in order, with the zones and objects that they speak of. Every name that is mentioned
  * exists, no name or id stands twice, and no group contains itself.
  */
-public record Rulebase(
-    String name,
-    List<Zone> zones,
-    List<AddressObject> addresses,
-    List<ServiceObject> services,
-    List<Vocabulary> vocabularies,
-    List<Section> sections) {
+public final class Rulebase {
   /** Most rules in one rulebase. */
   public static final int MAX_RULES = 200_000;
 
-  public Rulebase {
-    name = Names.checkTitle("rulebase", name);
-    zones = List.copyOf(zones);
-    addresses = List.copyOf(addresses);
-    services = List.copyOf(services);
-    vocabularies = List.copyOf(vocabularies);
-    sections = List.copyOf(sections);
-    new RulebaseCheck(zones, addresses, services, vocabularies, sections).run();
+  private final String name;
+  private final List<Zone> zones;
+  private final List<AddressObject> addresses;
+  private final List<ServiceObject> services;
+  private final List<Vocabulary> vocabularies;
+  private final List<Section> sections;
+  private final List<Rule> rules;
+  private final RulebaseCheck check;
+
+  public Rulebase(
+      String name,
+      List<Zone> zones,
+      List<AddressObject> addresses,
+      List<ServiceObject> services,
+      List<Vocabulary> vocabularies,
+      List<Section> sections) {
+    this.name = Names.checkTitle("rulebase", name);
+    this.zones = List.copyOf(zones);
+    this.addresses = List.copyOf(addresses);
+    this.services = List.copyOf(services);
+    this.vocabularies = List.copyOf(vocabularies);
+    this.sections = List.copyOf(sections);
+    rules = rules(this.sections);
+    check = new RulebaseCheck(this.zones, this.addresses, this.services, this.vocabularies);
+    check.sections(this.sections);
+    check.rules(rules, List.of());
+  }
+
+  /** Another state of a rulebase's rules. */
+  private Rulebase(Rulebase before, List<Section> sections) {
+    name = before.name;
+    zones = before.zones;
+    addresses = before.addresses;
+    services = before.services;
+    vocabularies = before.vocabularies;
+    this.sections = List.copyOf(sections);
+    rules = rules(this.sections);
+    check = before.check;
+    check.sections(this.sections);
+    check.rules(rules, before.rules);
+  }
+
+  private static List<Rule> rules(List<Section> sections) {
+    return sections.size() == 1
+        ? sections.getFirst().rules()
+        : sections.stream().flatMap(section -> section.rules().stream()).toList();
   }
 
   /** A rulebase whose rules ask for zones, addresses and services only. */
@@ -46,13 +79,38 @@ public record Rulebase(
     return new Rulebase(name, List.of(), List.of(), List.of(), List.of(), List.of(first));
   }
 
-  /** All rules as the gateway reads them. */
-  public List<Rule> rules() {
-    return sections.stream().flatMap(section -> section.rules().stream()).toList();
+  public String name() {
+    return name;
   }
 
+  public List<Zone> zones() {
+    return zones;
+  }
+
+  public List<AddressObject> addresses() {
+    return addresses;
+  }
+
+  public List<ServiceObject> services() {
+    return services;
+  }
+
+  public List<Vocabulary> vocabularies() {
+    return vocabularies;
+  }
+
+  public List<Section> sections() {
+    return sections;
+  }
+
+  /** All rules as the gateway reads them. */
+  public List<Rule> rules() {
+    return rules;
+  }
+
+  /** With other rules; only those are checked that this has not at the same place. */
   public Rulebase withSections(List<Section> sections) {
-    return new Rulebase(name, zones, addresses, services, vocabularies, sections);
+    return new Rulebase(this, sections);
   }
 
   /** With other zones, objects and rules; they change together, so that names keep fitting. */
@@ -115,5 +173,27 @@ public record Rulebase(
         .filter(ServiceItem.Named.class::isInstance)
         .map(item -> ((ServiceItem.Named) item).name())
         .toList();
+  }
+
+  @Override
+  public boolean equals(Object o) {
+    return o instanceof Rulebase other
+        && name.equals(other.name)
+        && zones.equals(other.zones)
+        && addresses.equals(other.addresses)
+        && services.equals(other.services)
+        && vocabularies.equals(other.vocabularies)
+        && sections.equals(other.sections);
+  }
+
+  @Override
+  public int hashCode() {
+    return Objects.hash(name, zones, addresses, services, vocabularies, sections);
+  }
+
+  /** The name; the rules would be too many. */
+  @Override
+  public String toString() {
+    return name + " (" + rules.size() + " rules)";
   }
 }

@@ -9,23 +9,27 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** What must hold for a rulebase as a whole; O(size of the rulebase). */
-record RulebaseCheck(
-    List<Zone> zones,
-    List<AddressObject> addresses,
-    List<ServiceObject> services,
-    List<Vocabulary> vocabularies,
-    List<Section> sections) {
-
+/**
+ * What must hold for a rulebase as a whole. Made for its zones and objects, O(their size), it knows
+ * the names that rules may mention, and serves every rulebase with the same zones and objects.
+ */
+final class RulebaseCheck {
   /** Deepest nesting of groups. */
   private static final int MAX_DEPTH = 100;
 
-  void run() {
-    Set<String> zoneNames = unique("zone", zones.stream().map(Zone::name).toList());
-    Set<String> addressNames =
-        unique("address", addresses.stream().map(AddressObject::name).toList());
-    Set<String> serviceNames =
-        unique("service", services.stream().map(ServiceObject::name).toList());
+  private final Set<String> zoneNames;
+  private final Set<String> addressNames;
+  private final Set<String> serviceNames;
+  private final Map<Coordinate, Set<String>> termNames;
+
+  RulebaseCheck(
+      List<Zone> zones,
+      List<AddressObject> addresses,
+      List<ServiceObject> services,
+      List<Vocabulary> vocabularies) {
+    zoneNames = unique("zone", zones.stream().map(Zone::name).toList());
+    addressNames = unique("address", addresses.stream().map(AddressObject::name).toList());
+    serviceNames = unique("service", services.stream().map(ServiceObject::name).toList());
     Map<String, List<String>> addressGroups = new HashMap<>();
     for (AddressObject object : addresses) {
       List<String> names = Rulebase.namesOfAddresses(object.members());
@@ -40,10 +44,10 @@ record RulebaseCheck(
     }
     refuseCycles("address", addressGroups);
     refuseCycles("service", serviceGroups);
-    checkRules(zoneNames, addressNames, serviceNames, vocabulary());
+    termNames = termNames(vocabularies);
   }
 
-  private Map<Coordinate, Set<String>> vocabulary() {
+  private static Map<Coordinate, Set<String>> termNames(List<Vocabulary> vocabularies) {
     Map<Coordinate, Set<String>> known = new EnumMap<>(Coordinate.class);
     for (Vocabulary vocabulary : vocabularies) {
       if (known.put(vocabulary.coordinate(), vocabulary.meanings().keySet()) != null) {
@@ -54,38 +58,68 @@ record RulebaseCheck(
     return known;
   }
 
-  private void checkRules(
-      Set<String> zones,
-      Set<String> addresses,
-      Set<String> services,
-      Map<Coordinate, Set<String>> terms) {
-    Set<String> sectionIds = new HashSet<>();
-    Set<String> ruleIds = new HashSet<>();
+  /** Checks the sections by themselves. */
+  void sections(List<Section> sections) {
+    Set<String> ids = new HashSet<>();
     for (Section section : sections) {
-      if (!sectionIds.add(section.id())) {
+      if (!ids.add(section.id())) {
         throw new InvalidModel("sections", "each id once", "\"" + section.id() + "\" twice");
       }
-      for (Rule rule : section.rules()) {
-        if (!ruleIds.add(rule.id())) {
-          throw new InvalidModel("rules", "each id once", "\"" + rule.id() + "\" twice");
-        }
-        String place = "rule \"" + rule.name() + "\"";
-        exist(place, "zone", ObjectKind.ZONE.namesIn(rule), zones);
-        exist(place, "address", ObjectKind.ADDRESS.namesIn(rule), addresses);
-        exist(place, "service", ObjectKind.SERVICE.namesIn(rule), services);
-        rule.terms()
-            .forEach(
-                (coordinate, criterion) ->
-                    exist(
-                        place,
-                        coordinate.word(),
-                        criterion.mentioned(),
-                        terms.getOrDefault(coordinate, Set.of())));
+    }
+  }
+
+  /**
+   * Checks rules of which some were checked before; O(rules), and little for each of those.
+   *
+   * @param before rules that were found right, with the same zones and objects
+   */
+  void rules(List<Rule> rules, List<Rule> before) {
+    if (rules.size() > Rulebase.MAX_RULES) {
+      throw new InvalidModel("rules", "at most " + Rulebase.MAX_RULES, rules.size() + "");
+    }
+    int most = Math.min(rules.size(), before.size());
+    int start = 0;
+    while (start < most && rules.get(start) == before.get(start)) {
+      start++;
+    }
+    int same = 0; // at the end
+    while (same < most - start
+        && rules.get(rules.size() - 1 - same) == before.get(before.size() - 1 - same)) {
+      same++;
+    }
+    int end = rules.size() - same;
+    Set<String> fresh = new HashSet<>();
+    for (Rule rule : rules.subList(start, end)) {
+      if (!fresh.add(rule.id())) {
+        throw twice(rule);
+      }
+      checkNames(rule);
+    }
+    before.subList(start, before.size() - same).forEach(rule -> fresh.remove(rule.id()));
+    for (int i = 0; i < rules.size() && !fresh.isEmpty(); i++) {
+      if ((i < start || i >= end) && fresh.contains(rules.get(i).id())) {
+        throw twice(rules.get(i));
       }
     }
-    if (ruleIds.size() > Rulebase.MAX_RULES) {
-      throw new InvalidModel("rules", "at most " + Rulebase.MAX_RULES, ruleIds.size() + "");
-    }
+  }
+
+  private static InvalidModel twice(Rule rule) {
+    return new InvalidModel("rules", "each id once", "\"" + rule.id() + "\" twice");
+  }
+
+  private void checkNames(Rule rule) {
+    String place = "rule \"" + rule.name() + "\"";
+    exist(place, "zone", ObjectKind.ZONE.namesIn(rule), zoneNames);
+    exist(place, "address", ObjectKind.ADDRESS.namesIn(rule), addressNames);
+    exist(place, "service", ObjectKind.SERVICE.namesIn(rule), serviceNames);
+    rule.terms()
+        .forEach(
+            (coordinate, criterion) ->
+                exist(
+                    place,
+                    coordinate.word(),
+                    criterion.mentioned(),
+                    termNames.getOrDefault(coordinate, Set.of())));
   }
 
   private static Set<String> unique(String kind, List<String> names) {

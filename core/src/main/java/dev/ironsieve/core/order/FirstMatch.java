@@ -7,7 +7,9 @@ import dev.ironsieve.core.space.Space;
 import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicReferenceArray;
+import java.util.function.IntConsumer;
 import java.util.function.IntUnaryOperator;
+import java.util.function.UnaryOperator;
 
 /**
  * Which box is the first to hold a point. The axes of both ends are cut into segments; a box that
@@ -21,11 +23,14 @@ import java.util.function.IntUnaryOperator;
  *   from any   column column  rest
  * </pre>
  *
- * Cells are made when they are first asked, and again after an edit that concerns them. Several
- * threads may ask at once, but not while a box is added or removed.
+ * Cells are made when they are first asked; an edit changes them. Several threads may ask at once,
+ * but not while a box is added or removed.
  */
 final class FirstMatch {
-  static final int NONE = -1;
+  static final int NONE = Cell.NONE;
+
+  /** A box that lies in more cells is not looked for in them. */
+  private static final int MOST_CELLS = 64;
 
   private static final IntSet EVERY_LABEL = IntSet.range(0, Space.LABELS - 1);
 
@@ -35,7 +40,9 @@ final class FirstMatch {
   private final int segments;
   private final int shift;
   private final Numbers[] bySegment; // boxes by segment of from, then those with any from
-  private final AtomicReferenceArray<Block[]> cells; // [from segment or any][to segment or any]
+  private final AtomicReferenceArray<Cell> cells; // [from segment or any][to segment or any]
+  private final IntSet[] whole; // by axis: the side that asks for nothing
+  private final IntSet[] ranges; // by axis: the labels that a point can have, the unknown too
 
   /**
    * @param boxes by number; may grow
@@ -53,6 +60,10 @@ final class FirstMatch {
     cells = new AtomicReferenceArray<>((segments + 1) * (segments + 1));
     bySegment = new Numbers[segments + 1];
     Arrays.setAll(bySegment, i -> new Numbers());
+    whole = new IntSet[space.axes()];
+    Arrays.setAll(whole, space::all);
+    ranges = new IntSet[space.axes()];
+    Arrays.setAll(ranges, axis -> axis < Space.TERMS ? space.all(axis) : EVERY_LABEL);
   }
 
   /** Whether the side has every address of the family that the box is of. */
@@ -78,46 +89,53 @@ final class FirstMatch {
   }
 
   void add(int number) {
-    IntSet from = boxes.get(number).side(Space.FROM);
-    for (int i = first(Space.FROM, from); i <= last(Space.FROM, from); i++) {
-      if (touches(from, i)) {
-        bySegment[i].add(number);
-      }
-    }
-    forget(number);
+    eachSegment(number, segment -> bySegment[segment].add(number));
+    change(number, cell -> cell.with(number));
   }
 
   void remove(int number) {
+    eachSegment(number, segment -> bySegment[segment].remove(number));
+    change(number, cell -> cell.without(number));
+  }
+
+  private void eachSegment(int number, IntConsumer action) {
     IntSet from = boxes.get(number).side(Space.FROM);
     for (int i = first(Space.FROM, from); i <= last(Space.FROM, from); i++) {
       if (touches(from, i)) {
-        bySegment[i].remove(number);
+        action.accept(i);
       }
     }
-    forget(number);
   }
 
-  private void forget(int number) {
-    IntSet from = boxes.get(number).side(Space.FROM);
+  /** Changes the cells in which a box stands, as far as they have been made. */
+  private void change(int number, UnaryOperator<Cell> change) {
     IntSet to = boxes.get(number).side(Space.TO);
-    for (int i = first(Space.FROM, from); i <= last(Space.FROM, from); i++) {
-      for (int j = first(Space.TO, to); j <= last(Space.TO, to); j++) {
-        cells.set(i * (segments + 1) + j, null);
-      }
-    }
+    eachSegment(
+        number,
+        i -> {
+          for (int j = first(Space.TO, to); j <= last(Space.TO, to); j++) {
+            Cell known = cells.get(index(i, j));
+            if (known != null && touches(to, j)) {
+              cells.set(index(i, j), change.apply(known));
+            }
+          }
+        });
   }
 
-  private Block[] cell(int from, int to) {
-    int index = from * (segments + 1) + to;
-    Block[] known = cells.get(index);
+  private int index(int from, int to) {
+    return from * (segments + 1) + to;
+  }
+
+  private Cell cell(int from, int to) {
+    Cell known = cells.get(index(from, to));
     if (known == null) {
       known = make(from, to);
-      cells.set(index, known); // Two threads may make the same; that is all.
+      cells.set(index(from, to), known); // Two threads may make the same; that is all.
     }
     return known;
   }
 
-  private Block[] make(int from, int to) {
+  private Cell make(int from, int to) {
     Numbers here = bySegment[from];
     int[] numbers = new int[here.size()];
     int count = 0;
@@ -140,27 +158,10 @@ final class FirstMatch {
               .mapToInt(n -> (int) n)
               .toArray();
     }
-    IntSet[] ranges = new IntSet[space.axes()];
-    Arrays.setAll(ranges, axis -> axis < Space.TERMS ? space.all(axis) : EVERY_LABEL);
+    IntSet[] ranges = this.ranges.clone();
     ranges[Space.FROM] = range(Space.FROM, from);
     ranges[Space.TO] = range(Space.TO, to);
-    Block[] blocks = new Block[(count + Block.MOST - 1) / Block.MOST];
-    for (int i = 0; i < blocks.length; i++) {
-      int end = Math.min(count, (i + 1) * Block.MOST);
-      blocks[i] = new Block(Arrays.copyOfRange(numbers, i * Block.MOST, end), this::asked, ranges);
-    }
-    return blocks;
-  }
-
-  /** The box, holding what is unknown on the axes of terms that it does not narrow. */
-  private Box asked(int number) {
-    Box box = boxes.get(number);
-    for (int axis = Space.TERMS; axis < box.axes(); axis++) {
-      if (box.side(axis) == space.all(axis)) {
-        box = box.with(axis, EVERY_LABEL);
-      }
-    }
-    return box;
+    return new Cell(boxes, position, numbers, ranges, whole);
   }
 
   private IntSet range(int end, int segment) {
@@ -176,56 +177,80 @@ final class FirstMatch {
   int find(int[] point, int from) {
     int f = point[Space.FROM] >>> shift;
     int t = point[Space.TO] >>> shift;
-    int best = find(cell(f, t), point, from, NONE);
-    best = find(cell(segments, t), point, from, best);
-    best = find(cell(f, segments), point, from, best);
-    return find(cell(segments, segments), point, from, best);
+    int best = cell(f, t).find(point, from, Cell.NONE);
+    best = cell(segments, t).find(point, from, best);
+    best = cell(f, segments).find(point, from, best);
+    return cell(segments, segments).find(point, from, best);
   }
 
-  /** The earlier one of {@code best} and the first box of {@code blocks}. */
-  private int find(Block[] blocks, int[] point, int from, int best) {
-    for (Block block : blocks) {
-      int start = 0;
-      if (from > 0) {
-        if (position.applyAsInt(block.boxes[block.boxes.length - 1]) < from) {
-          continue;
+  /**
+   * Which boxes meet another.
+   *
+   * @param from lowest position of a rule wanted
+   * @param to one more than the highest position wanted
+   * @param make whether cells may be made for it
+   * @return their numbers, by position; null if the box lies in so many cells, or would need so
+   *     many to be made, that it is not quick
+   */
+  int[] meeting(Box other, int from, int to, boolean make) {
+    IntSet side = other.side(Space.FROM);
+    IntSet far = other.side(Space.TO);
+    int f = side.min() >>> shift;
+    int lastF = side.max() >>> shift;
+    int t = far.min() >>> shift;
+    int lastT = far.max() >>> shift;
+    if ((lastF - f + 1L) * (lastT - t + 1L) > MOST_CELLS) {
+      return null;
+    }
+    Found found = new Found();
+    for (int i = f; i <= lastF + 1; i++) {
+      int row = i > lastF ? segments : i;
+      for (int j = t; j <= lastT + 1; j++) {
+        int column = j > lastT ? segments : j;
+        if ((i > lastF || touches(side, row)) && (j > lastT || touches(far, column))) {
+          if (!make && cells.get(index(row, column)) == null) {
+            return null;
+          }
+          cell(row, column).meeting(other, from, to, found);
         }
-        start = firstAt(block, from);
-      }
-      if (best != NONE && position.applyAsInt(block.boxes[start]) >= position.applyAsInt(best)) {
-        return best;
-      }
-      int found = block.find(point, start);
-      if (found >= 0) {
-        int box = block.boxes[found];
-        return best == NONE || position.applyAsInt(box) < position.applyAsInt(best) ? box : best;
       }
     }
-    return best;
+    return found.byPosition();
   }
 
-  private int firstAt(Block block, int from) {
-    int low = 0;
-    int high = block.boxes.length - 1;
-    while (low < high) {
-      int middle = (low + high) >>> 1;
-      if (position.applyAsInt(block.boxes[middle]) < from) {
-        low = middle + 1;
-      } else {
-        high = middle;
+  /** Numbers of boxes with the positions of their rules. */
+  private static final class Found implements Cell.Taker {
+    private long[] items = new long[32];
+    private int size;
+
+    @Override
+    public void take(int position, int number) {
+      if (size == items.length) {
+        items = Arrays.copyOf(items, size * 2);
       }
+      items[size++] = (long) position << 32 | number;
     }
-    return low;
+
+    /** Each once. */
+    int[] byPosition() {
+      Arrays.sort(items, 0, size);
+      int[] out = new int[size];
+      int distinct = 0;
+      for (int i = 0; i < size; i++) {
+        if (i == 0 || items[i] != items[i - 1]) {
+          out[distinct++] = (int) items[i];
+        }
+      }
+      return Arrays.copyOf(out, distinct);
+    }
   }
 
   /** Bytes taken by the cells that have been made so far. */
   long bytes() {
     long bytes = 8L * cells.length();
     for (int i = 0; i < cells.length(); i++) {
-      Block[] blocks = cells.get(i);
-      if (blocks != null) {
-        bytes += Arrays.stream(blocks).mapToLong(Block::bytes).sum();
-      }
+      Cell cell = cells.get(i);
+      bytes += cell == null ? 0 : cell.bytes();
     }
     return bytes;
   }

@@ -57,15 +57,6 @@ public final class Meeting {
     return Integer.numberOfTrailingZeros(Space.LABELS) - (end ? BITS_OF_ENDS : BITS);
   }
 
-  /** Takes in a single point as a box of its own. */
-  public void add(int number, int[] point) {
-    grow(number);
-    present[number >> 6] |= 1L << number;
-    for (int axis = 0; axis < rows.length; axis++) {
-      set(axis, point[axis] >>> shift(axis), number);
-    }
-  }
-
   private void set(int axis, int bucket, int number) {
     if (rows[axis][bucket] == null) {
       rows[axis][bucket] = new long[words];

@@ -15,7 +15,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.IntPredicate;
-import java.util.stream.LongStream;
 
 /**
  * The rules of one rulebase in their order, laid into a space. A rule is meant by its slot, a
@@ -34,6 +33,7 @@ public final class Order {
   private final Resolution resolution;
   private final Space space;
   private final List<Rule> rules = new ArrayList<>(); // by slot
+  private final List<Verdict> verdicts = new ArrayList<>(); // by slot
   private final List<Match> matches = new ArrayList<>(); // by slot
   private final List<List<Box>> regions = new ArrayList<>(); // by slot
   private final Map<String, Integer> slots = new HashMap<>(); // by id, rules in force
@@ -104,6 +104,7 @@ public final class Order {
   private int add(Rule rule, Match match, List<Box> region) {
     int slot = rules.size();
     rules.add(rule);
+    verdicts.add(rule.verdict());
     matches.add(match);
     regions.add(region);
     slots.put(rule.id(), slot);
@@ -217,7 +218,12 @@ public final class Order {
 
   /** What a rule does with what it decides; for {@link #NONE} what the closing rule does. */
   public Verdict verdict(int slot) {
-    return slot == NONE ? Verdict.DROP : rules.get(slot).verdict();
+    return slot == NONE ? Verdict.DROP : verdicts.get(slot);
+  }
+
+  /** The enabled rules that meet one of some boxes. */
+  public Around around(List<Box> wanted) {
+    return new Around(this, wanted, 0, size());
   }
 
   /**
@@ -231,81 +237,37 @@ public final class Order {
   }
 
   /**
-   * @param which only rules for which this holds are wanted; asked before their boxes are compared
+   * @param which only rules for which this holds are wanted
    */
   public int[] meeting(List<Box> wanted, int from, int to, IntPredicate which) {
-    LongStream.Builder all = LongStream.builder();
-    someMeeting(
-        wanted,
-        from,
-        to,
-        which,
-        slot -> {
-          all.add((long) positionOf[slot] << 32 | slot);
-          return false;
-        });
-    long[] found = all.build().toArray();
-    Arrays.sort(found);
-    int[] out = new int[found.length];
-    int distinct = 0;
-    for (int i = 0; i < found.length; i++) {
-      if (i == 0 || found[i] != found[i - 1]) {
-        out[distinct++] = (int) found[i];
-      }
-    }
-    return Arrays.copyOf(out, distinct);
+    return new Around(this, wanted, from, to).all(from, to, which);
   }
 
-  /**
-   * Asks about enabled rules that meet one of some boxes, until one of them will do; those that
-   * stand higher first, as long as there was no update. A rule with several boxes may be asked
-   * about again.
-   *
-   * @param from lowest position wanted
-   * @param to one more than the highest position wanted
-   * @param which whether the rule, by its slot, is worth comparing its boxes
-   * @param test whether the rule, which meets the boxes, will do
-   * @return the slot of the rule that will do, or {@link #NONE}
-   */
-  public int someMeeting(
-      List<Box> wanted, int from, int to, IntPredicate which, IntPredicate test) {
-    if (from >= to) {
-      return NONE;
-    }
-    int limit = asBuilt && to < size() ? firstBox.get(slotAt[to]) : boxes.size();
-    List<Meeting.Query> queries = wanted.stream().map(box -> meeting.query(box, limit)).toList();
-    int start = asBuilt ? firstBox.get(slotAt[from]) >> 6 : 0;
-    for (int first = start; first << 6 < limit; first += Meeting.Query.WORDS) {
-      for (int i = 0; i < queries.size(); i++) {
-        Meeting.Query query = queries.get(i);
-        if (query.read(first)) {
-          int found = someOf(query.found, first, from, to, which, wanted.get(i), test);
-          if (found != NONE) {
-            return found;
-          }
-        }
-      }
-    }
-    return NONE;
+  /** Numbers of boxes that meet a narrow box, by position; null if it is not narrow. */
+  int[] near(Box box, int from, int to) {
+    // After an update, cells that it concerned are made again only when a point asks for them.
+    return firstMatch.meeting(box, from, to, asBuilt);
   }
 
-  private int someOf(
-      long[] bits, int first, int from, int to, IntPredicate which, Box wanted, IntPredicate test) {
-    for (int word = 0; word < bits.length; word++) {
-      for (long left = bits[word]; left != 0; left &= left - 1) {
-        int number = (first + word << 6) + Long.numberOfTrailingZeros(left);
-        int position = positionOfBox[number];
-        int slot = ruleOf.get(number);
-        if (position >= from
-            && position < to
-            && which.test(slot)
-            && boxes.get(number).intersects(wanted)
-            && test.test(slot)) {
-          return slot;
-        }
-      }
+  Meeting.Query query(Box box, int limit) {
+    return meeting.query(box, limit);
+  }
+
+  Box box(int number) {
+    return boxes.get(number);
+  }
+
+  /** The slot of a box's rule. */
+  int ruleOf(int number) {
+    return ruleOf.get(number);
+  }
+
+  /** No box of a rule above the position has this or a higher number. */
+  int boxesUpTo(int position) {
+    if (!asBuilt) {
+      return position == 0 ? 0 : boxes.size();
     }
-    return NONE;
+    return position < size() ? firstBox.get(slotAt[position]) : boxes.size();
   }
 
   /**

@@ -1,0 +1,170 @@
+package dev.ironsieve.core.order;
+
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.space.Box;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.IntUnaryOperator;
+
+/**
+ * The boxes of one cell of {@link FirstMatch}: in blocks, by position of their rules, and the few
+ * that came since the blocks were made.
+ */
+final class Cell {
+  static final int NONE = -1;
+
+  /** With more boxes that came late it is better made anew. */
+  private static final int MOST_LATE = 6;
+
+  private static final int[] NOBODY = {};
+
+  private final List<Box> boxes;
+  private final IntUnaryOperator position;
+  private final IntSet[] whole;
+  private final Block[] blocks;
+  private final int[] late; // numbers
+
+  /**
+   * @param boxes by number
+   * @param position of a box's rule
+   * @param numbers of the boxes, by position
+   * @param ranges for each axis the labels that a question can bring
+   * @param whole for each axis the side that holds whatever a question brings
+   */
+  Cell(List<Box> boxes, IntUnaryOperator position, int[] numbers, IntSet[] ranges, IntSet[] whole) {
+    this(boxes, position, whole, new Block[(numbers.length + Block.MOST - 1) / Block.MOST], NOBODY);
+    for (int i = 0; i < blocks.length; i++) {
+      int end = Math.min(numbers.length, (i + 1) * Block.MOST);
+      int[] own = Arrays.copyOfRange(numbers, i * Block.MOST, end);
+      Box[] held = new Box[own.length];
+      Arrays.setAll(held, k -> boxes.get(own[k]));
+      blocks[i] = new Block(own, held, ranges, whole);
+    }
+  }
+
+  private Cell(
+      List<Box> boxes, IntUnaryOperator position, IntSet[] whole, Block[] blocks, int[] late) {
+    this.boxes = boxes;
+    this.position = position;
+    this.whole = whole;
+    this.blocks = blocks;
+    this.late = late;
+  }
+
+  /** With one more box; null if it is better made anew. */
+  Cell with(int number) {
+    if (late.length == MOST_LATE) {
+      return null;
+    }
+    int[] more = Arrays.copyOf(late, late.length + 1);
+    more[late.length] = number;
+    return new Cell(boxes, position, whole, blocks, more);
+  }
+
+  /** Without a box that it has; this cell is not to be used any more. */
+  Cell without(int number) {
+    int[] others = Arrays.stream(late).filter(n -> n != number).toArray();
+    if (others.length == late.length) {
+      for (Block block : blocks) {
+        block.remove(number);
+      }
+    }
+    return new Cell(boxes, position, whole, blocks, others);
+  }
+
+  /**
+   * The earlier one of {@code best} and the first box here that holds the point and whose rule
+   * stands at {@code from} or behind.
+   */
+  int find(int[] point, int from, int best) {
+    int found = findInBlocks(point, from, best);
+    for (int number : late) {
+      if (position.applyAsInt(number) >= from
+          && isEarlier(number, found)
+          && Block.holds(boxes.get(number), point, whole)) {
+        found = number;
+      }
+    }
+    return found;
+  }
+
+  private boolean isEarlier(int number, int best) {
+    return best == NONE || position.applyAsInt(number) < position.applyAsInt(best);
+  }
+
+  private int findInBlocks(int[] point, int from, int best) {
+    for (Block block : blocks) {
+      int start = 0;
+      if (from > 0) {
+        if (position.applyAsInt(block.boxes[block.boxes.length - 1]) < from) {
+          continue;
+        }
+        start = firstAt(block, from);
+      }
+      if (best != NONE && position.applyAsInt(block.boxes[start]) >= position.applyAsInt(best)) {
+        return best;
+      }
+      int found = block.find(point, start);
+      if (found >= 0) {
+        return isEarlier(block.boxes[found], best) ? block.boxes[found] : best;
+      }
+    }
+    return best;
+  }
+
+  private int firstAt(Block block, int from) {
+    int low = 0;
+    int high = block.boxes.length - 1;
+    while (low < high) {
+      int middle = (low + high) >>> 1;
+      if (position.applyAsInt(block.boxes[middle]) < from) {
+        low = middle + 1;
+      } else {
+        high = middle;
+      }
+    }
+    return low;
+  }
+
+  /** Takes the numbers of boxes, with the positions of their rules. */
+  interface Taker {
+    void take(int position, int number);
+  }
+
+  /**
+   * The boxes here that meet another, which lies in this cell.
+   *
+   * @param from lowest position of a rule wanted
+   * @param to one more than the highest position wanted
+   */
+  void meeting(Box other, int from, int to, Taker taker) {
+    for (int number : late) {
+      int at = position.applyAsInt(number);
+      if (at >= from && at < to && boxes.get(number).intersects(other)) {
+        taker.take(at, number);
+      }
+    }
+    for (Block block : blocks) {
+      if (position.applyAsInt(block.boxes[block.boxes.length - 1]) < from) {
+        continue;
+      }
+      if (position.applyAsInt(block.boxes[0]) >= to) {
+        return;
+      }
+      long[] bits = block.meeting(other);
+      for (int word = 0; word < bits.length; word++) {
+        for (long left = bits[word]; left != 0; left &= left - 1) {
+          int number = block.boxes[(word << 6) + Long.numberOfTrailingZeros(left)];
+          int at = position.applyAsInt(number);
+          if (at >= from && at < to) {
+            taker.take(at, number);
+          }
+        }
+      }
+    }
+  }
+
+  long bytes() {
+    return Arrays.stream(blocks).mapToLong(Block::bytes).sum();
+  }
+}
