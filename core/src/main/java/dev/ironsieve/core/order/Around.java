@@ -90,10 +90,10 @@ public final class Around {
   }
 
   private int someFar(int from, int to, IntPredicate which, IntPredicate test) {
-    int limit = order.boxesUpTo(to);
+    int limit = order.endOfBoxesAbove(to);
     List<Meeting.Query> queries = wanted.stream().map(box -> order.query(box, limit)).toList();
     long[] found = new long[Meeting.Query.WORDS];
-    for (int first = order.boxesUpTo(from) >> 6; first << 6 < limit; first += found.length) {
+    for (int first = order.firstBoxAt(from) >> 6; first << 6 < limit; first += found.length) {
       Arrays.fill(found, 0);
       for (Meeting.Query query : queries) {
         if (query.read(first)) {

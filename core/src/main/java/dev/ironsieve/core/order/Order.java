@@ -262,11 +262,17 @@ public final class Order {
     return ruleOf.get(number);
   }
 
-  /** No box of a rule above the position has this or a higher number. */
-  int boxesUpTo(int position) {
-    if (!asBuilt) {
-      return position == 0 ? 0 : boxes.size();
-    }
+  /** No box of a rule at the position or below has a number below this. */
+  int firstBoxAt(int position) {
+    return asBuilt ? boxesBefore(position) : 0;
+  }
+
+  /** No box of a rule above the position has this number or a higher one. */
+  int endOfBoxesAbove(int position) {
+    return asBuilt ? boxesBefore(position) : boxes.size();
+  }
+
+  private int boxesBefore(int position) {
     return position < size() ? firstBox.get(slotAt[position]) : boxes.size();
   }
 
