@@ -9,6 +9,7 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.core.twin.Tried;
@@ -176,7 +177,7 @@ class AnalysisTwinTest {
 
   @Test
   void agreesWithTryingEveryPointOnThousandsOfRulebases() {
-    for (int seed = 0; seed < 3000; seed++) {
+    for (int seed = 0; seed < Rounds.of(3000); seed++) {
       Rulebase base = new SmallWorld(seed).rulebase(9);
       new Comparison("seed " + seed, new LiveAnalysis(base), PLAIN).run();
     }
@@ -184,7 +185,7 @@ class AnalysisTwinTest {
 
   @Test
   void agreesWhereRulesSpeakOfPeopleAndApplicationsToo() {
-    for (int seed = 0; seed < 400; seed++) {
+    for (int seed = 0; seed < Rounds.of(400); seed++) {
       Rulebase base = new SmallWorld(seed, true).rulebase(9);
       new Comparison("seed " + seed, new LiveAnalysis(base), WITH_TERMS).run();
     }
@@ -192,7 +193,7 @@ class AnalysisTwinTest {
 
   @Test
   void staysRightThroughRandomEdits() {
-    for (int seed = 0; seed < 240; seed++) {
+    for (int seed = 0; seed < Rounds.of(240); seed++) {
       boolean withTerms = seed % 3 == 0;
       RandomEdits edits = new RandomEdits(seed, withTerms);
       Rulebase base = new SmallWorld(seed, withTerms).rulebase(8);
@@ -240,7 +241,7 @@ class AnalysisTwinTest {
   @Test
   void aBudgetThatRunsOutIsSaidAndNothingElseIsWrong() {
     int undecided = 0;
-    for (int seed = 0; seed < 400; seed++) {
+    for (int seed = 0; seed < Rounds.of(400); seed++) {
       Rulebase base = new SmallWorld(seed).rulebase(9);
       LiveAnalysis full = new LiveAnalysis(base);
       LiveAnalysis hasty = new LiveAnalysis(base, 6);

@@ -3,6 +3,7 @@ package dev.ironsieve.core.analysis;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -44,7 +45,7 @@ class HittingSetTest {
 
   @Test
   void agreesWithTryingEverySubset() {
-    for (int seed = 0; seed < 300; seed++) {
+    for (int seed = 0; seed < Rounds.of(300); seed++) {
       Random random = new Random(seed);
       List<BitSet> sets = new ArrayList<>();
       for (int i = 1 + random.nextInt(6); i > 0; i--) {

@@ -7,6 +7,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.core.twin.Tried;
@@ -24,7 +25,7 @@ class SlotsTwinTest {
   void tellsOfEveryPlaceWhatMovingTheRuleThereWouldDo() {
     int quiet = 0;
     int loud = 0;
-    for (int seed = 0; seed < 120; seed++) {
+    for (int seed = 0; seed < Rounds.of(120); seed++) {
       Rulebase base = new SmallWorld(seed).rulebase(7);
       LiveAnalysis live = new LiveAnalysis(base);
       Verdict[] before = new Tried(base, ALL).verdicts();
@@ -55,8 +56,8 @@ class SlotsTwinTest {
         }
       }
     }
-    assertThat(quiet).isGreaterThan(500);
-    assertThat(loud).isGreaterThan(500);
+    assertThat(quiet).isGreaterThan(Rounds.of(500));
+    assertThat(loud).isGreaterThan(Rounds.of(500));
   }
 
   private static Rulebase moved(Rulebase base, Rule rule, int place) {

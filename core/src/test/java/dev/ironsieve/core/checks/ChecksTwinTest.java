@@ -7,6 +7,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.core.twin.Tried;
@@ -120,7 +121,7 @@ class ChecksTwinTest {
   void pointsShowEveryMistakeThatShowsAtAll() {
     int made = 0;
     int harmless = 0;
-    for (int seed = 0; seed < 80; seed++) {
+    for (int seed = 0; seed < Rounds.of(80); seed++) {
       boolean withTerms = seed % 4 == 0;
       Rulebase base = new SmallWorld(seed, withTerms).rulebase(7);
       List<Connection> points =
@@ -148,13 +149,13 @@ class ChecksTwinTest {
       made += mistakes.mutants.size();
       harmless += others.size();
     }
-    assertThat(made).isGreaterThan(1000);
-    assertThat(harmless).isGreaterThan(100);
+    assertThat(made).isGreaterThan(Rounds.of(1000));
+    assertThat(harmless).isGreaterThan(Rounds.of(100));
   }
 
   @Test
   void coverageIsWhatMakingEveryMistakeTells() {
-    for (int seed = 100; seed < 150; seed++) {
+    for (int seed = 100; seed < Rounds.of(150); seed++) {
       boolean withTerms = seed % 4 == 0;
       Rulebase base = new SmallWorld(seed, withTerms).rulebase(7);
       List<Connection> points =

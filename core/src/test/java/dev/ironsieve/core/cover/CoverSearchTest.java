@@ -6,6 +6,7 @@ import dev.ironsieve.core.cover.CoverSearch.Candidate;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -59,7 +60,7 @@ class CoverSearchTest {
   void agreesWithSubtractingOneBoxAfterTheOther() {
     int covered = 0;
     int open = 0;
-    for (int seed = 0; seed < 4000; seed++) {
+    for (int seed = 0; seed < Rounds.of(4000); seed++) {
       Random random = new Random(seed);
       int axes = 1 + random.nextInt(5);
       int dense = 5 + random.nextInt(5);
@@ -94,8 +95,8 @@ class CoverSearchTest {
         }
       }
     }
-    assertThat(covered).isGreaterThan(1000);
-    assertThat(open).isGreaterThan(1000);
+    assertThat(covered).isGreaterThan(Rounds.of(1000));
+    assertThat(open).isGreaterThan(Rounds.of(1000));
   }
 
   private static BitSet bit(int rule) {
@@ -117,7 +118,7 @@ class CoverSearchTest {
   void stopsAtItsBudgetOnTheWorstThatIsKnown() {
     Random random = new Random(3);
     List<Candidate> candidates = new ArrayList<>();
-    for (int i = 0; i < 400; i++) {
+    for (int i = 0; i < Rounds.of(400); i++) {
       IntSet[] sides = new IntSet[6];
       for (int axis = 0; axis < sides.length; axis++) {
         IntSet side = IntSet.of(random.nextInt(40));

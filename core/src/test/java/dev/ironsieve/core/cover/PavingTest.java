@@ -6,6 +6,7 @@ import dev.ironsieve.core.cover.Paving.Laid;
 import dev.ironsieve.core.cover.Paving.Tile;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -81,7 +82,7 @@ class PavingTest {
   @Test
   void laysDisjointBoxesOverExactlyWhatIsWanted() {
     int laid = 0;
-    for (int seed = 0; seed < 1500; seed++) {
+    for (int seed = 0; seed < Rounds.of(1500); seed++) {
       Random random = new Random(seed);
       Layers layers = Layers.random(random, 1 + random.nextInt(12));
       List<Laid> tiles = paved(layers, 1000, 1_000_000).orElseThrow();
@@ -94,12 +95,12 @@ class PavingTest {
       assertThat(tiles).allMatch(tile -> tile.box().contains(tile.point()));
       laid += tiles.size();
     }
-    assertThat(laid).isGreaterThan(3000);
+    assertThat(laid).isGreaterThan(Rounds.of(3000));
   }
 
   @Test
   void doneBoxesNeedNoTiles() {
-    for (int seed = 0; seed < 200; seed++) {
+    for (int seed = 0; seed < Rounds.of(200); seed++) {
       Layers layers = Layers.random(new Random(seed), 8);
       int[] done = {0};
       List<Laid> tiles =

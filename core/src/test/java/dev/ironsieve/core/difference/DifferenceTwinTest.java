@@ -8,6 +8,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.core.twin.Tried;
@@ -73,7 +74,7 @@ class DifferenceTwinTest {
 
   @Test
   void isWhatTryingEveryPointTellsAfterAFewEdits() {
-    for (int seed = 0; seed < 150; seed++) {
+    for (int seed = 0; seed < Rounds.of(150); seed++) {
       boolean withTerms = seed % 3 == 0;
       RandomEdits edits = new RandomEdits(seed, withTerms);
       Rulebase before = new SmallWorld(seed, withTerms).rulebase(8);
@@ -91,7 +92,7 @@ class DifferenceTwinTest {
 
   @Test
   void isEmptyBetweenARulebaseAndItself() {
-    for (int seed = 0; seed < 100; seed++) {
+    for (int seed = 0; seed < Rounds.of(100); seed++) {
       Rulebase base = new SmallWorld(seed).rulebase(9);
       assertThat(Differences.between(base, base, Aspect.RULE).isEmpty()).isTrue();
       assertThat(Differences.between(base, base.named("other"), Aspect.VERDICT, 0).isEmpty())
@@ -101,7 +102,7 @@ class DifferenceTwinTest {
 
   @Test
   void anotherOrderIsComparedRuleByRule() {
-    for (int seed = 0; seed < 60; seed++) {
+    for (int seed = 0; seed < Rounds.of(60); seed++) {
       Rulebase before = new SmallWorld(seed).rulebase(8);
       List<Rule> shuffled = new ArrayList<>(before.rules());
       Collections.rotate(shuffled, 1 + seed % 3);

@@ -13,6 +13,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SmallWorld;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -41,7 +42,7 @@ class EditTest {
   @Test
   void everyEditIsTakenBackByItsInverse() {
     int inverted = 0;
-    for (int seed = 0; seed < 400; seed++) {
+    for (int seed = 0; seed < Rounds.of(400); seed++) {
       RandomEdits edits = new RandomEdits(seed);
       Rulebase base = new SmallWorld(seed).rulebase(6);
       for (int step = 0; step < 10; step++) {

@@ -16,6 +16,7 @@ import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.Address;
+import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import java.util.EnumMap;
@@ -31,7 +32,7 @@ class MatcherTest {
   @Test
   void agreesWithTheSlowTwinOnEveryPointOfSmallWorlds() {
     List<Connection> all = SmallWorld.connections();
-    for (int seed = 0; seed < 300; seed++) {
+    for (int seed = 0; seed < Rounds.of(300); seed++) {
       Rulebase base = new SmallWorld(seed).rulebase(8);
       SlowRules slow = new SlowRules(base);
       Matcher matcher = new Matcher(base);
@@ -116,7 +117,7 @@ class MatcherTest {
   /** The index and the trace are two ways to the same answer, whatever is not known. */
   @Test
   void theIndexAgreesWithTheTraceWhereTermsAreUnknown() {
-    for (int seed = 0; seed < 60; seed++) {
+    for (int seed = 0; seed < Rounds.of(60); seed++) {
       Rulebase base = new SmallWorld(seed, true).rulebase(30);
       Matcher matcher = new Matcher(base);
       int at = 0;

@@ -9,6 +9,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import java.util.ArrayList;
@@ -92,7 +93,7 @@ class StageTest {
   void areWhatTryingEveryOutcomeTells() {
     int settledEarly = 0;
     int provisional = 0;
-    for (int seed = 0; seed < 60; seed++) {
+    for (int seed = 0; seed < Rounds.of(60); seed++) {
       Rulebase base = new SmallWorld(seed, true).rulebase(8);
       Matcher matcher = new Matcher(base);
       SlowRules slow = new SlowRules(base);
@@ -121,8 +122,8 @@ class StageTest {
         provisional += stages.getFirst().settled() ? 0 : 1;
       }
     }
-    assertThat(settledEarly).isGreaterThan(500);
-    assertThat(provisional).isGreaterThan(500);
+    assertThat(settledEarly).isGreaterThan(Rounds.of(500));
+    assertThat(provisional).isGreaterThan(Rounds.of(500));
   }
 
   private static Rule chat(String id, Verdict verdict, String application) {

@@ -7,6 +7,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Space;
+import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import java.util.ArrayList;
@@ -23,7 +24,7 @@ class ReachTwinTest {
   @Test
   void tellsEveryDeciderWithEveryValueForWhichItDecides() {
     int deciders = 0;
-    for (int seed = 0; seed < 250; seed++) {
+    for (int seed = 0; seed < Rounds.of(250); seed++) {
       SmallWorld world = new SmallWorld(seed);
       Rulebase base = world.rulebase(8);
       Rule question = world.rule("question").enabled(true);
@@ -57,7 +58,7 @@ class ReachTwinTest {
         assertThat(told).as(as).isEqualTo(right);
       }
     }
-    assertThat(deciders).isGreaterThan(500);
+    assertThat(deciders).isGreaterThan(Rounds.of(500));
   }
 
   private static boolean decides(SlowRules slow, Connection c, Rule rule) {

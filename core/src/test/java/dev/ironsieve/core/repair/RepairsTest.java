@@ -11,6 +11,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.core.twin.Tried;
 import java.util.ArrayList;
@@ -26,7 +27,7 @@ class RepairsTest {
   @Test
   void removeTheirFindingAndChangeExactlyWhatTheySay() {
     Map<Finding.Kind, Integer> tried = new EnumMap<>(Finding.Kind.class);
-    for (int seed = 0; seed < 160; seed++) {
+    for (int seed = 0; seed < Rounds.of(160); seed++) {
       Rulebase base = withTwins(new SmallWorld(seed).rulebase(7));
       LiveAnalysis analysis = new LiveAnalysis(base);
       Verdict[] before = new Tried(base, ALL).verdicts();

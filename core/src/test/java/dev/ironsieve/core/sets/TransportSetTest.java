@@ -2,6 +2,7 @@ package dev.ironsieve.core.sets;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.ironsieve.core.twin.Rounds;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 
@@ -28,7 +29,7 @@ class TransportSetTest {
 
   @Test
   void unionAndDifferenceAgreeWithAskingEveryPair() {
-    for (int seed = 0; seed < 500; seed++) {
+    for (int seed = 0; seed < Rounds.of(500); seed++) {
       Random random = new Random(seed);
       TransportSet a = random(random);
       TransportSet b = random(random);

@@ -3,6 +3,7 @@ package dev.ironsieve.core.space;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -11,7 +12,7 @@ import org.junit.jupiter.api.Test;
 class PartitionTest {
   @Test
   void piecesShareAClassExactlyIfNoSetTellsThemApart() {
-    for (int seed = 0; seed < 400; seed++) {
+    for (int seed = 0; seed < Rounds.of(400); seed++) {
       Random random = new Random(seed);
       int pieces = 1 + random.nextInt(20);
       List<IntSet> sets = new ArrayList<>();

@@ -1,0 +1,18 @@
+package dev.ironsieve.core.twin;
+
+/**
+ * How many random cases a test tries: all, or the share in percent that the system property {@code
+ * rounds} says, as mutation testing does, which runs each test again and again.
+ */
+public final class Rounds {
+  private static final int PERCENT = Integer.getInteger("rounds", 100);
+
+  private Rounds() {}
+
+  /**
+   * @param all how many there are when nothing is said; at least one is left
+   */
+  public static int of(int all) {
+    return Math.max(1, all * PERCENT / 100);
+  }
+}
