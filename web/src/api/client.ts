@@ -1,14 +1,19 @@
 import type {
+  Catalogue,
   Change,
   Draft,
   Edit,
+  EditionEffect,
   Exported,
   Imported,
+  ImportedEdition,
   ListedAccount,
+  ListedEdition,
   ListedRulebase,
   Person,
   ProbeAnswer,
   ProblemBody,
+  TermOption,
 } from './types';
 
 /** The server refused; `body` says why. */
@@ -87,7 +92,20 @@ export const api = {
   changes: (id: number, before?: number) =>
     call<Change[]>('GET', `${draft(id)}/changes${before ? `?before=${before}` : ''}`),
   probe: (id: number, line: string) => call<ProbeAnswer>('POST', `${draft(id)}/probe`, { line }),
+  terms: (id: number, of: string[], text: string) =>
+    call<TermOption[]>(
+      'GET',
+      `${draft(id)}/terms?${new URLSearchParams([...of.map((word) => ['of', word]), ['text', text]]).toString()}`,
+    ),
   eventsUrl: (id: number) => `/api${draft(id)}/events`,
+
+  editions: () => call<ListedEdition[]>('GET', '/catalogue'),
+  edition: (name: string) => call<Catalogue>('GET', `/catalogue/${encodeURIComponent(name)}`),
+  importEdition: (file: Blob) => call<ImportedEdition>('POST', '/catalogue', undefined, file),
+  effectOfEdition: (id: number, name: string) =>
+    call<EditionEffect>('GET', `${draft(id)}/catalogue/${encodeURIComponent(name)}`),
+  takeEdition: (id: number, name: string, version: number) =>
+    call<Change>('PUT', `${draft(id)}/catalogue/${encodeURIComponent(name)}`, { version }),
 
   accounts: () => call<ListedAccount[]>('GET', '/accounts'),
   addAccount: (body: { name: string; displayName: string; role: string; password: string }) =>

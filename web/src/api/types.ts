@@ -18,6 +18,18 @@ export type ListedRulebase = Schemas['ListedRulebase'];
 export type ListedAccount = Schemas['ListedAccount'];
 export type Imported = Schemas['Imported'];
 export type Exported = Schemas['Exported'];
+export type TermOption = Schemas['TermOption'];
+export type Catalogue = Schemas['CatalogueDocument'];
+export type Application = Schemas['ApplicationDocument'] & {
+  name: string;
+  summary: string;
+  category: string;
+  risk: number;
+  usefulness: number;
+};
+export type ListedEdition = Schemas['ListedEdition'];
+export type ImportedEdition = Schemas['ImportedEdition'];
+export type EditionEffect = Schemas['EditionEffect'];
 export type ObjectKind = 'zone' | 'address' | 'service';
 export type Verdict = 'allow' | 'drop' | 'reject' | 'caution';
 export type Logging = 'off' | 'start' | 'end' | 'both';

@@ -1,7 +1,7 @@
 import { Blocks, History, ListOrdered, Users } from 'lucide-react';
 import { useSession } from './session';
 
-export type Place = 'rules' | 'library' | 'history' | 'accounts';
+export type Place = 'rules' | 'library' | 'applications' | 'history' | 'accounts';
 
 const PLACES = [
   { place: 'rules', word: 'Rules', Icon: ListOrdered },
@@ -12,6 +12,7 @@ const PLACES = [
 
 export function Rail({ place, onGo }: { place: Place; onGo(place: Place): void }) {
   const { person } = useSession();
+  const shown = place === 'applications' ? 'library' : place;
   return (
     <nav aria-label="Places" className="w-[56px] shrink-0 bg-rail pt-2">
       {PLACES.filter((p) => p.place !== 'accounts' || person.role === 'admin').map(
@@ -19,10 +20,10 @@ export function Rail({ place, onGo }: { place: Place; onGo(place: Place): void }
           <button
             key={to}
             type="button"
-            aria-current={place === to ? 'page' : undefined}
+            aria-current={shown === to ? 'page' : undefined}
             onClick={() => onGo(to)}
             className={`flex w-full cursor-pointer flex-col items-center gap-1 border-l-[3px] py-[9px] text-[11px] ${
-              place === to
+              shown === to
                 ? 'border-iron bg-sheet font-semibold'
                 : 'border-transparent text-dim hover:text-ink'
             }`}

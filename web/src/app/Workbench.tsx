@@ -16,6 +16,7 @@ import { StateLine } from './StateLine';
 import { flipTheme } from './theme';
 
 const Library = lazy(() => import('../library/LibraryPage'));
+const Applications = lazy(() => import('../catalogue/CataloguePage'));
 const History = lazy(() => import('../history/HistoryPage'));
 const Accounts = lazy(() => import('../accounts/AccountsPage'));
 const loadPalette = () => import('../palette/Palette');
@@ -168,7 +169,15 @@ export default function Workbench() {
         <main className="flex min-w-0 flex-1 flex-col">
           <Suspense>
             {place === 'library' ? (
-              <Library handle={handle} mayEdit={editable} onRule={showRule} />
+              <Library handle={handle} mayEdit={editable} onRule={showRule} onGo={go} />
+            ) : place === 'applications' ? (
+              <Applications
+                draft={draft}
+                mayEdit={editable}
+                numbers={numbers}
+                onRule={showRule}
+                onGo={go}
+              />
             ) : place === 'history' ? (
               <History id={id} version={draft.version} />
             ) : place === 'accounts' ? (

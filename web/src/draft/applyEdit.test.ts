@@ -21,6 +21,7 @@ const draft: Draft = {
     { name: 'group', members: ['Hosts'] },
   ],
   services: [],
+  editions: { application: '2026-11' },
   sections: [
     {
       id: 's',
@@ -72,6 +73,15 @@ describe('applyEdit', () => {
       { name: 'group', members: ['kiosks'] },
     ]);
     expect(allRules(next)[0]?.fromAddresses?.items).toEqual(['kiosks']);
+  });
+
+  it('follows which edition is pinned', () => {
+    const next = applyEdit(draft, {
+      kind: 'putVocabulary',
+      vocabulary: { coordinate: 'application', edition: '2026-12', values: ['x'] },
+    });
+    expect(next.editions).toEqual({ application: '2026-12' });
+    expect(applyEdit(next, { kind: 'deleteVocabulary', name: 'application' }).editions).toEqual({});
   });
 
   it('makes, renames and deletes sections, and applies batches in order', () => {

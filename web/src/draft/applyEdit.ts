@@ -51,6 +51,16 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
       const key = edit.name!.toLowerCase();
       return { ...draft, [list]: draft[list].filter((o) => o.name!.toLowerCase() !== key) };
     }
+    case 'putVocabulary':
+      return {
+        ...draft,
+        editions: { ...draft.editions, [edit.vocabulary!.coordinate!]: edit.vocabulary!.edition! },
+      };
+    case 'deleteVocabulary': {
+      const editions = { ...draft.editions };
+      delete editions[edit.name!];
+      return { ...draft, editions };
+    }
     case 'batch':
       return (edit.edits ?? []).reduce(applyEdit, draft);
   }

@@ -87,6 +87,10 @@ export function describeEdit(
     }
     case 'deleteObject':
       return `deleted ${edit.objectKind} "${edit.name}"`;
+    case 'putVocabulary':
+      return `took edition ${edit.vocabulary?.edition} of what rules say by ${edit.vocabulary?.coordinate}`;
+    case 'deleteVocabulary':
+      return `took away what rules say by ${edit.name}`;
     case 'batch':
       return (edit.edits ?? []).map((part) => describeEdit(part, nameOf)).join(', ');
   }

@@ -1,10 +1,12 @@
 import { useMemo, useState } from 'react';
 import type { Problem } from '../api/client';
 import type { Edit, NamedObject, ObjectKind, Rule } from '../api/types';
+import type { Place } from '../app/Rail';
 import { allRules } from '../draft/applyEdit';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
 import { ObjectDialog } from './ObjectDialog';
+import { LibraryTabs } from './LibraryTabs';
 import { usersOf } from './usersOf';
 
 const LISTS: {
@@ -23,10 +25,12 @@ export default function LibraryPage({
   handle,
   mayEdit,
   onRule,
+  onGo,
 }: {
   handle: DraftHandle;
   mayEdit: boolean;
   onRule(id: string): void;
+  onGo(place: Place): void;
 }) {
   const draft = handle.draft!;
   const [query, setQuery] = useState('');
@@ -46,7 +50,7 @@ export default function LibraryPage({
   return (
     <div className="min-h-0 flex-1 overflow-y-auto p-6">
       <div className="mb-4 flex items-center gap-4">
-        <h1 className="text-[17px] font-semibold">Library</h1>
+        <LibraryTabs place="library" onGo={onGo} />
         <input
           type="search"
           aria-label="Search the library"

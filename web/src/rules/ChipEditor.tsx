@@ -6,6 +6,7 @@ import { ChipView } from './ChipView';
 import { complete, isLiteral, type Option } from './completion';
 import { chipsOf, type Part } from './criteria';
 import { DraftContext } from './DraftContext';
+import { useTerms } from './useTerms';
 
 const EXCEPT = /^(!|not\s+)/;
 
@@ -32,7 +33,8 @@ export function ChipEditor({
   const chips = chipsOf(rule, part);
   const except = EXCEPT.test(text);
   const query = text.replace(EXCEPT, '');
-  const options = useMemo(() => complete(draft, part, query), [draft, part, query]);
+  const terms = useTerms(draft, part, query);
+  const options = useMemo(() => complete(draft, part, query, terms), [draft, part, query, terms]);
   const at = Math.min(active, Math.max(0, options.length - 1));
 
   const add = async (option: Option | undefined): Promise<string | null> => {
@@ -177,7 +179,9 @@ export function ChipEditor({
                   {option.text}
                 </span>
                 <span className="ml-auto truncate text-[12px] text-dim">
-                  {option.kind === 'literal' ? option.detail : `${option.kind} · ${option.detail}`}
+                  {option.kind === 'literal'
+                    ? option.detail
+                    : [option.kind, option.detail].filter(Boolean).join(' · ')}
                 </span>
               </li>
             ))}

@@ -1,11 +1,11 @@
-import type { Draft } from '../api/types';
-import type { CriterionName, Part } from './criteria';
+import type { Draft, TermOption } from '../api/types';
+import type { Coordinate, CriterionName, Part } from './criteria';
 
 export interface Option {
   criterion: CriterionName;
   text: string;
   /** What kind of thing it is, and what it holds. */
-  kind: 'zone' | 'address' | 'service' | 'literal';
+  kind: 'zone' | 'address' | 'service' | 'literal' | Coordinate;
   detail: string;
 }
 
@@ -18,8 +18,17 @@ export function isLiteral(part: Part, text: string): boolean {
   return part === 'for' ? SERVICE.test(text) : ADDRESS.test(text) && /[.:]/.test(text);
 }
 
-/** What could be meant by `query` in a part, best first: literals, names that start so, others. */
-export function complete(draft: Draft, part: Part, query: string): Option[] {
+/**
+ * What could be meant by `query` in a part, best first: literals, names that start so, others.
+ *
+ * @param terms names of people, applications and the like that the server found for it
+ */
+export function complete(
+  draft: Draft,
+  part: Part,
+  query: string,
+  terms: TermOption[] = [],
+): Option[] {
   const text = query.trim();
   const out: Option[] = [];
   if (part === 'for') {
@@ -37,7 +46,30 @@ export function complete(draft: Draft, part: Part, query: string): Option[] {
     out.push(...ranked(draft.addresses, text, addresses!, 'address'));
     out.sort((a, b) => rank(a.text, text) - rank(b.text, text));
   }
-  return out.slice(0, MOST);
+  const found = terms.map(ofTerm).filter((option) => rank(option.text, text) < NO_MATCH);
+  return [...out, ...found]
+    .map((option, i) => ({
+      option,
+      i,
+      rank: option.kind === 'literal' ? -1 : rank(option.text, text),
+    }))
+    .sort((a, b) => a.rank - b.rank || a.i - b.i)
+    .slice(0, MOST)
+    .map(({ option }) => option);
+}
+
+function ofTerm(term: TermOption): Option {
+  const coordinate = term.coordinate as Coordinate;
+  const more = term.members - term.some.length;
+  return {
+    criterion: coordinate,
+    text: term.name,
+    kind: coordinate,
+    detail:
+      term.some.length === 0
+        ? ''
+        : `${term.members}: ${term.some.join(', ')}${more > 0 ? ` and ${more} more` : ''}`,
+  };
 }
 
 function ranked(

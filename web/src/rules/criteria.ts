@@ -7,6 +7,13 @@ export const PARTS: Part[] = ['from', 'to', 'for'];
 /** Coordinates whose values come from a vocabulary; a rule keeps what it asks of them together. */
 export type Coordinate = 'person' | 'device' | 'site' | 'application' | 'file kind' | 'time';
 
+/** The coordinates that are asked about in each part. */
+export const COORDINATES: Record<Part, Coordinate[]> = {
+  from: ['person', 'device'],
+  to: ['site'],
+  for: ['application', 'file kind', 'time'],
+};
+
 type OwnCriterion = 'fromZones' | 'fromAddresses' | 'toZones' | 'toAddresses' | 'services';
 
 export type CriterionName = OwnCriterion | Coordinate;

@@ -146,6 +146,44 @@ class BenchTest {
   }
 
   @Test
+  void peopleAndApplicationsAreCompletedIntoARule() {
+    bench.open("h06");
+    bench.press("f");
+    bench.type("help de");
+    page().getByText("person · 9:").waitFor();
+    bench.press("ArrowDown");
+    bench.press("Enter");
+    assertThat(bench.rule("h06")).containsText("help desk");
+    bench.press("Escape");
+    bench.press("s");
+    bench.type("gullwire: p");
+    page().getByRole(AriaRole.OPTION).first().waitFor();
+    bench.press("Enter");
+    assertThat(bench.rule("h06")).containsText("Gullwire: post");
+    bench.press("Escape");
+  }
+
+  @Test
+  void anEditionOfTheCatalogueIsSeenTakenAndTakenBack() {
+    bench.button("Library").click();
+    bench.button("Applications").click();
+    assertThat(page().getByText("Edition 2026-11 is in this draft.")).isVisible();
+    page().getByLabel("Search applications").fill("category no such");
+    assertThat(page().getByText("No application fits.")).isVisible();
+    page().getByLabel("Search applications").fill("lanternreel");
+    assertThat(page().getByRole(AriaRole.ARTICLE)).containsText("No films otherwise");
+    bench.button("What would 2026-12 change?").click();
+    assertThat(bench.dialog()).containsText("3 rules change their match");
+    bench.button("Take 2026-12 into the draft").click();
+    assertThat(page().getByText("Edition 2026-12 is in this draft.")).isVisible();
+    assertThat(page().getByRole(AriaRole.ARTICLE)).containsText("shop");
+    page().keyboard().press("Escape");
+    page().getByRole(AriaRole.LISTBOX).focus();
+    bench.press("Control+z");
+    assertThat(page().getByText("Edition 2026-11 is in this draft.")).isVisible();
+  }
+
+  @Test
   void aRuleBecomesShadowedWhileTheRuleAboveItIsWidened() {
     bench.open("h28");
     assertThat(bench.rule("h28")).not().containsText("shadowed");
@@ -157,14 +195,14 @@ class BenchTest {
     bench.press("Backspace");
     bench.press("Escape");
     bench.open("h28");
-    assertThat(bench.rule("h28")).containsText("shadowed by 21");
+    assertThat(bench.rule("h28")).containsText("shadowed by 33");
     assertThat(page().locator("[data-finding=shadowed]"))
-        .containsText("Rule 21 drops this connection before rule 28 can allow it.");
-    assertThat(page().locator("[data-count=shadowed]")).not().hasText("3 shadowed");
+        .containsText("Rule 33 drops this connection before rule 40 can allow it.");
+    assertThat(page().locator("[data-count=shadowed]")).not().hasText("5 shadowed");
     bench.press("Control+z");
     bench.press("Control+z");
     assertThat(bench.rule("h28")).not().containsText("shadowed");
-    assertThat(page().locator("[data-count=shadowed]")).hasText("3 shadowed");
+    assertThat(page().locator("[data-count=shadowed]")).hasText("5 shadowed");
   }
 
   @Test
@@ -253,7 +291,7 @@ class BenchTest {
     bench.open("h26");
     assertThat(page().locator("[data-witness]")).containsText("tcp/9100");
     bench.press("w");
-    assertThat(bench.probeAnswer()).containsText("drop by rule 17");
+    assertThat(bench.probeAnswer()).containsText("drop by rule 29");
   }
 
   @Test
@@ -421,6 +459,14 @@ class BenchTest {
     bench.button("Library").click();
     page().getByText("Head office desks").first().waitFor();
     checkAxe("library");
+    bench.button("Applications").click();
+    page().getByLabel("Search applications").fill("gullwire");
+    page().getByText("seen sealed too").waitFor();
+    checkAxe("applications");
+    bench.button("What would 2026-12 change?").click();
+    page().getByText("new, 1 gone").waitFor();
+    checkAxe("an edition's effect");
+    bench.press("Escape");
     bench.button("History").click();
     page().getByText("History of the draft").waitFor();
     checkAxe("history");

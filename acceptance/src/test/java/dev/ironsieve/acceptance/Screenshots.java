@@ -54,8 +54,8 @@ public final class Screenshots {
         "probe",
         bench -> {
           bench.probe("from 10.1.201.9 to 10.4.3.7 tcp/9100");
-          bench.page().getByText("rule 17", new Page.GetByTextOptions().setExact(true)).waitFor();
-          bench.button("rule 17").click();
+          bench.page().getByText("rule 29", new Page.GetByTextOptions().setExact(true)).waitFor();
+          bench.button("rule 29").click();
         });
     out.put(
         "edit",
@@ -81,6 +81,31 @@ public final class Screenshots {
           bench.button("rule 11").waitFor();
         });
     out.put("library", bench -> bench.button("Library").click());
+    out.put(
+        "people",
+        bench -> {
+          bench.page().navigate(address + "/rulebases/1/rules?rule=p07");
+          bench.focus("p07");
+          bench.press("f");
+          bench.type("cont");
+          bench.page().getByText("person · ").first().waitFor();
+        });
+    out.put(
+        "applications",
+        bench -> {
+          bench.button("Library").click();
+          bench.button("Applications").click();
+          bench.page().getByLabel("Search applications").fill("gullwire");
+          bench.page().getByText("seen sealed too").waitFor();
+        });
+    out.put(
+        "edition",
+        bench -> {
+          bench.button("Library").click();
+          bench.button("Applications").click();
+          bench.button("What would 2026-12 change?").click();
+          bench.page().getByText("new, 1 gone").waitFor();
+        });
     out.put(
         "history",
         bench -> {

@@ -1,11 +1,13 @@
 package dev.ironsieve.core.edit;
 
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import java.util.List;
 import java.util.Optional;
@@ -71,6 +73,14 @@ public sealed interface Edit {
 
   /** Takes away a zone or object, which nothing may mention. */
   record DeleteObject(ObjectKind kind, String name) implements Edit {}
+
+  /**
+   * Puts another edition of what rules can say of one coordinate in the place of the one so far.
+   */
+  record PutVocabulary(Vocabulary vocabulary) implements Edit {}
+
+  /** Takes away what rules can say of one coordinate; no rule may say any of it. */
+  record DeleteVocabulary(Coordinate coordinate) implements Edit {}
 
   /** Several edits, one after the other, of which all or none happen. */
   record Batch(List<Edit> edits) implements Edit {

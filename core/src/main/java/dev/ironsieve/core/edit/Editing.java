@@ -1,12 +1,15 @@
 package dev.ironsieve.core.edit;
 
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.Vocabulary;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -32,6 +35,8 @@ final class Editing {
       case Edit.PutAddress put -> ObjectEditing.put(before, put);
       case Edit.PutService put -> ObjectEditing.put(before, put);
       case Edit.DeleteObject delete -> deleteObject(before, delete.kind(), delete.name());
+      case Edit.PutVocabulary put -> putVocabulary(before, put.vocabulary());
+      case Edit.DeleteVocabulary delete -> deleteVocabulary(before, delete.coordinate());
       case Edit.Batch batch -> {
         Rulebase after = before;
         for (Edit part : batch.edits()) {
@@ -197,6 +202,22 @@ final class Editing {
     List<Section> sections = new ArrayList<>(before.sections());
     sections.remove(at);
     return before.withSections(sections);
+  }
+
+  private static Rulebase putVocabulary(Rulebase before, Vocabulary vocabulary) {
+    List<Vocabulary> next = new ArrayList<>(before.vocabularies());
+    next.removeIf(known -> known.coordinate() == vocabulary.coordinate());
+    next.add(vocabulary);
+    next.sort(Comparator.comparing(Vocabulary::coordinate));
+    return before.withVocabularies(next);
+  }
+
+  private static Rulebase deleteVocabulary(Rulebase before, Coordinate coordinate) {
+    List<Vocabulary> next = new ArrayList<>(before.vocabularies());
+    if (!next.removeIf(known -> known.coordinate() == coordinate)) {
+      throw new MissingTarget(Touched.VOCABULARY, coordinate.word());
+    }
+    return before.withVocabularies(next);
   }
 
   private static Rulebase deleteObject(Rulebase before, ObjectKind kind, String name) {

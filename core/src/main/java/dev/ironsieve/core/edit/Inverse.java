@@ -7,6 +7,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -64,8 +65,18 @@ final class Inverse {
                   .orElseGet(
                       () -> new Edit.DeleteObject(ObjectKind.SERVICE, put.service().name())));
       case Edit.DeleteObject delete -> makeAgain(before, delete);
+      case Edit.PutVocabulary put -> Optional.of(vocabularyAsItWas(before, put.vocabulary()));
+      case Edit.DeleteVocabulary delete ->
+          before.vocabulary(delete.coordinate()).map(Edit.PutVocabulary::new);
       case Edit.Batch batch -> ofBatch(before, batch);
     };
+  }
+
+  private static Edit vocabularyAsItWas(Rulebase before, Vocabulary next) {
+    return before
+        .vocabulary(next.coordinate())
+        .<Edit>map(Edit.PutVocabulary::new)
+        .orElseGet(() -> new Edit.DeleteVocabulary(next.coordinate()));
   }
 
   private static Edit batch(List<Edit> edits) {

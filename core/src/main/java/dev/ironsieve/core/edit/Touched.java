@@ -1,5 +1,6 @@
 package dev.ironsieve.core.edit;
 
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
@@ -11,12 +12,14 @@ import java.util.stream.Collectors;
 /**
  * Something that an edit changes.
  *
- * @param kind rule, section, zone, address or service
- * @param key the id of a rule or section; the name of an object, in lower case
+ * @param kind rule, section, zone, address, service or vocabulary
+ * @param key the id of a rule or section; the name of an object, in lower case; the word of a
+ *     coordinate
  */
 public record Touched(String kind, String key) {
   public static final String RULE = "rule";
   public static final String SECTION = "section";
+  public static final String VOCABULARY = "vocabulary";
 
   static Set<Touched> by(Edit edit, Rulebase before) {
     Set<Touched> out = new LinkedHashSet<>();
@@ -37,6 +40,8 @@ public record Touched(String kind, String key) {
       case Edit.PutService put ->
           byPut(ObjectKind.SERVICE, put.service().name(), put.replaces(), before, out);
       case Edit.DeleteObject delete -> out.add(object(delete.kind(), delete.name()));
+      case Edit.PutVocabulary put -> out.add(vocabulary(put.vocabulary().coordinate()));
+      case Edit.DeleteVocabulary delete -> out.add(vocabulary(delete.coordinate()));
       case Edit.Batch batch -> batch.edits().forEach(part -> out.addAll(by(part, before)));
     }
     return out;
@@ -57,6 +62,10 @@ public record Touched(String kind, String key) {
 
   private static boolean mentions(Rule rule, ObjectKind kind, String name) {
     return kind.namesIn(rule).stream().anyMatch(n -> Names.key(n).equals(Names.key(name)));
+  }
+
+  private static Touched vocabulary(Coordinate coordinate) {
+    return new Touched(VOCABULARY, coordinate.word());
   }
 
   private static Touched object(ObjectKind kind, String name) {

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 
@@ -120,6 +121,15 @@ public final class Rulebase {
       List<ServiceObject> services,
       List<Section> sections) {
     return new Rulebase(name, zones, addresses, services, vocabularies, sections);
+  }
+
+  public Rulebase withVocabularies(List<Vocabulary> vocabularies) {
+    return new Rulebase(name, zones, addresses, services, vocabularies, sections);
+  }
+
+  /** What rules can say of a coordinate, if they can say anything of it. */
+  public Optional<Vocabulary> vocabulary(Coordinate coordinate) {
+    return vocabularies.stream().filter(v -> v.coordinate() == coordinate).findFirst();
   }
 
   public Rulebase named(String name) {

@@ -1,9 +1,13 @@
 package dev.ironsieve.core.model;
 
 import dev.ironsieve.core.sets.IntSet;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * Everything that rules can say of one coordinate, in one pinned edition: the values that a
@@ -64,6 +68,38 @@ public record Vocabulary(
       out.put(Names.key(term.name()), term.members());
     }
     return out;
+  }
+
+  /**
+   * The same sets over more values, so that two editions can be compared: to this the values that
+   * only the other has are in no set.
+   *
+   * @param all values in the order that they are to have, among them all of this
+   */
+  public Vocabulary over(List<String> all) {
+    Map<String, Integer> numbers = HashMap.newHashMap(all.size());
+    all.forEach(value -> numbers.put(value, numbers.size()));
+    List<Term> renumbered = new ArrayList<>();
+    for (Term term : terms) {
+      int[] members = new int[(int) term.members().size()];
+      for (int i = 0; i < members.length; i++) {
+        members[i] = numbers.get(values.get(term.members().get(i)));
+      }
+      Arrays.sort(members);
+      IntSet.Builder out = new IntSet.Builder();
+      for (int member : members) {
+        out.addInOrder(member, member);
+      }
+      renumbered.add(new Term(term.name(), out.build()));
+    }
+    return new Vocabulary(coordinate, edition, all, renumbered);
+  }
+
+  /** The values of two editions: those of {@code before}, then those that only this has. */
+  public List<String> valuesWith(Vocabulary before) {
+    Set<String> all = new LinkedHashSet<>(before.values);
+    all.addAll(values);
+    return List.copyOf(all);
   }
 
   /** What each name, in lower case, stands for. Made anew at each call; O(values + terms). */

@@ -54,7 +54,7 @@ class EditTest {
         base = after;
       }
     }
-    assertThat(inverted).isEqualTo(4000);
+    assertThat(inverted).isEqualTo(Rounds.of(400) * 10);
   }
 
   @Test

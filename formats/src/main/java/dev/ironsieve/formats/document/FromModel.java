@@ -62,7 +62,7 @@ public final class FromModel {
     return out;
   }
 
-  private static VocabularyDocument vocabulary(Vocabulary vocabulary) {
+  public static VocabularyDocument vocabulary(Vocabulary vocabulary) {
     List<VocabularyDocument.SetDocument> sets = new ArrayList<>();
     for (Vocabulary.Term term : vocabulary.terms()) {
       List<String> members = new ArrayList<>();

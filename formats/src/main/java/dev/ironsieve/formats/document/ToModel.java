@@ -4,7 +4,6 @@ import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
-import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -16,7 +15,7 @@ import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.IntSet;
-import dev.ironsieve.core.sets.InvalidText;
+import dev.ironsieve.formats.Checked;
 import dev.ironsieve.formats.InvalidDocument;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -54,18 +53,18 @@ public final class ToModel {
       sections = Rulebase.empty("empty").sections();
     }
     List<Section> all = sections;
-    return checked(
+    return Checked.at(
         "$", () -> new Rulebase(document.name(), zones, addresses, services, vocabularies, all));
   }
 
-  private static Vocabulary vocabulary(VocabularyDocument document, String path) {
+  public static Vocabulary vocabulary(VocabularyDocument document, String path) {
     Coordinate coordinate = coordinate(document.coordinate(), path + ".coordinate");
     List<String> values = each(document.values(), path + ".values", (text, at) -> text);
     Map<String, Integer> numbers = HashMap.newHashMap(values.size());
     values.forEach(value -> numbers.putIfAbsent(value, numbers.size()));
     List<Vocabulary.Term> sets =
         each(document.sets(), path + ".sets", (set, at) -> term(set, at, numbers));
-    return checked(path, () -> new Vocabulary(coordinate, document.edition(), values, sets));
+    return Checked.at(path, () -> new Vocabulary(coordinate, document.edition(), values, sets));
   }
 
   private static Vocabulary.Term term(
@@ -83,10 +82,10 @@ public final class ToModel {
             });
     IntSet.Builder numbered = new IntSet.Builder();
     members.stream().sorted().forEach(number -> numbered.addInOrder(number, number));
-    return checked(path, () -> new Vocabulary.Term(set.name(), numbered.build()));
+    return Checked.at(path, () -> new Vocabulary.Term(set.name(), numbered.build()));
   }
 
-  private static Coordinate coordinate(String word, String path) {
+  public static Coordinate coordinate(String word, String path) {
     return Arrays.stream(Coordinate.values())
         .filter(coordinate -> coordinate.word().equals(word))
         .findFirst()
@@ -120,7 +119,7 @@ public final class ToModel {
       rules.add(rule(rule, rulePath, "s" + (number + 1) + "r" + (i + 1)));
     }
     String id = document.id() == null ? "s" + (number + 1) : document.id();
-    return checked(path, () -> new Section(id, document.name(), rules));
+    return Checked.at(path, () -> new Section(id, document.name(), rules));
   }
 
   /** A rule that has to bring its own id. */
@@ -141,7 +140,7 @@ public final class ToModel {
     Verdict verdict = word(Verdict.class, document.verdict(), path + ".verdict");
     Logging logging =
         document.log() == null ? Logging.OFF : word(Logging.class, document.log(), path + ".log");
-    return checked(
+    return Checked.at(
         path,
         () ->
             new Rule(
@@ -164,8 +163,8 @@ public final class ToModel {
         each(
             present(document, path).members(),
             path + ".members",
-            (text, at) -> checked(at, () -> AddressRange.parse(text)));
-    return checked(path, () -> new Zone(document.name(), networks, note(document)));
+            (text, at) -> Checked.at(at, () -> AddressRange.parse(text)));
+    return Checked.at(path, () -> new Zone(document.name(), networks, note(document)));
   }
 
   public static AddressObject address(ObjectDocument document, String path) {
@@ -173,8 +172,8 @@ public final class ToModel {
         each(
             present(document, path).members(),
             path + ".members",
-            (text, at) -> checked(at, () -> AddressItem.parse(text)));
-    return checked(path, () -> new AddressObject(document.name(), members, note(document)));
+            (text, at) -> Checked.at(at, () -> AddressItem.parse(text)));
+    return Checked.at(path, () -> new AddressObject(document.name(), members, note(document)));
   }
 
   public static ServiceObject service(ObjectDocument document, String path) {
@@ -182,8 +181,8 @@ public final class ToModel {
         each(
             present(document, path).members(),
             path + ".members",
-            (text, at) -> checked(at, () -> ServiceItem.parse(text)));
-    return checked(path, () -> new ServiceObject(document.name(), members, note(document)));
+            (text, at) -> Checked.at(at, () -> ServiceItem.parse(text)));
+    return Checked.at(path, () -> new ServiceObject(document.name(), members, note(document)));
   }
 
   private static String note(ObjectDocument document) {
@@ -200,13 +199,16 @@ public final class ToModel {
       return Criterion.any();
     }
     List<T> items =
-        each(document.items(), path + ".items", (text, at) -> checked(at, () -> parse.apply(text)));
+        each(
+            document.items(),
+            path + ".items",
+            (text, at) -> Checked.at(at, () -> parse.apply(text)));
     List<T> except =
         each(
             document.except(),
             path + ".except",
-            (text, at) -> checked(at, () -> parse.apply(text)));
-    return checked(path, () -> new Criterion<>(items, except));
+            (text, at) -> Checked.at(at, () -> parse.apply(text)));
+    return Checked.at(path, () -> new Criterion<>(items, except));
   }
 
   private static <E extends Enum<E>> E word(Class<E> type, String word, String path) {
@@ -241,24 +243,5 @@ public final class ToModel {
       throw new InvalidDocument(path, "a value", "null");
     }
     return value;
-  }
-
-  private interface Make<T> {
-    T make();
-  }
-
-  private static <T> T checked(String path, Make<T> make) {
-    try {
-      return make.make();
-    } catch (InvalidModel e) {
-      throw new InvalidDocument(path, e.expected() + " (" + e.place() + ")", e.found());
-    } catch (InvalidText e) {
-      throw new InvalidDocument(
-          path,
-          e.expected(),
-          (e.found().isEmpty() ? "nothing" : '"' + e.found() + '"')
-              + " at character "
-              + (e.offset() + 1));
-    }
   }
 }

@@ -1,17 +1,25 @@
 package dev.ironsieve.server.demo;
 
+import dev.ironsieve.core.catalogue.Catalogue;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.formats.Json;
+import dev.ironsieve.formats.catalogue.Catalogues;
+import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
+import dev.ironsieve.formats.document.VocabularyDocument;
 import dev.ironsieve.server.account.Accounts;
 import dev.ironsieve.server.account.Role;
+import dev.ironsieve.server.catalogue.Editions;
 import dev.ironsieve.server.rulebase.Rulebases;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.event.Observes;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
 import org.eclipse.microprofile.config.inject.ConfigProperty;
 import org.jboss.logging.Logger;
 
@@ -24,14 +32,17 @@ public class Start {
 
   private final Accounts accounts;
   private final Rulebases rulebases;
+  private final Editions editions;
   private final boolean demo;
 
   Start(
       Accounts accounts,
       Rulebases rulebases,
+      Editions editions,
       @ConfigProperty(name = "iron-sieve.demo") boolean demo) {
     this.accounts = accounts;
     this.rulebases = rulebases;
+    this.editions = editions;
     this.demo = demo;
   }
 
@@ -51,15 +62,36 @@ public class Start {
       accounts.add("odile.marsh", "Odile Marsh", Role.ADMIN, PASSWORD);
     }
     if (rulebases.none()) {
-      rulebases.add(read("/demo/harbour.json"), null);
+      Catalogue catalogue = Catalogues.read(resource("/demo/catalogue.json"));
+      editions.add(catalogue, null);
+      editions.add(Catalogues.read(resource("/demo/catalogue-next.json")), null);
+      rulebases.add(harbour(catalogue), null);
     }
   }
 
-  private static Rulebase read(String resource) {
-    try (InputStream in = Start.class.getResourceAsStream(resource)) {
-      return ToModel.rulebase(Json.read(in.readAllBytes(), RulebaseDocument.class));
+  /** The rules of the harbour office, with the people of the directory and the catalogue. */
+  private static Rulebase harbour(Catalogue catalogue) {
+    RulebaseDocument own = Json.read(resource("/demo/harbour.json"), RulebaseDocument.class);
+    List<VocabularyDocument> vocabularies = new ArrayList<>();
+    Collections.addAll(
+        vocabularies, Json.read(resource("/demo/vocabularies.json"), VocabularyDocument[].class));
+    vocabularies.add(FromModel.vocabulary(catalogue.vocabulary()));
+    return ToModel.rulebase(
+        new RulebaseDocument(
+            own.ironSieve(),
+            own.name(),
+            own.zones(),
+            own.addresses(),
+            own.services(),
+            vocabularies,
+            own.sections()));
+  }
+
+  private static byte[] resource(String name) {
+    try (InputStream in = Start.class.getResourceAsStream(name)) {
+      return in.readAllBytes();
     } catch (IOException e) {
-      throw new UncheckedIOException(resource, e);
+      throw new UncheckedIOException(name, e);
     }
   }
 }

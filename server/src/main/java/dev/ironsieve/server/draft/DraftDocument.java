@@ -11,6 +11,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *
  * @param revision the revision that it stands on
  * @param version the draft's version, to be named with the next change
+ * @param editions the pinned edition of what rules can say of a coordinate, by its word
  * @param changes how many changes it is away from the revision
  * @param analysisMillis time of the last analysis, in milliseconds
  */
@@ -23,6 +24,7 @@ public record DraftDocument(
     @Schema(required = true) List<ObjectDocument> zones,
     @Schema(required = true) List<ObjectDocument> addresses,
     @Schema(required = true) List<ObjectDocument> services,
+    @Schema(required = true) Map<String, String> editions,
     @Schema(required = true) List<SectionDocument> sections,
     @Schema(required = true) Map<String, StandingDocument> standings,
     @Schema(required = true) double analysisMillis) {}

@@ -1,6 +1,8 @@
 package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.edit.Edit;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.account.Account;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
@@ -22,7 +24,9 @@ import jakarta.ws.rs.core.Context;
 import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.sse.OutboundSseEvent;
 import jakarta.ws.rs.sse.Sse;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import org.eclipse.microprofile.openapi.annotations.media.Content;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 import org.eclipse.microprofile.openapi.annotations.parameters.Parameter;
@@ -33,6 +37,7 @@ import org.eclipse.microprofile.openapi.annotations.responses.APIResponse;
 @RolesAllowed(Role.MAY_VIEW)
 public class DraftResource {
   private static final int MOST_HISTORY = 500;
+  private static final int MOST_TERMS = 40;
 
   private final Drafts drafts;
   private final DraftEvents events;
@@ -101,6 +106,22 @@ public class DraftResource {
       throw Problem.invalid("limit", "1 to " + MOST_HISTORY, limit + "");
     }
     return drafts.history(rulebase, before, limit);
+  }
+
+  /**
+   * Names of people, applications and the like that fit what was typed.
+   *
+   * @param of words of the coordinates that are wanted
+   */
+  @GET
+  @Path("/terms")
+  public List<TermOption> terms(
+      long rulebase,
+      @QueryParam("of") List<String> of,
+      @QueryParam("text") @DefaultValue("") String text) {
+    Set<Coordinate> coordinates = EnumSet.noneOf(Coordinate.class);
+    of.forEach(word -> coordinates.add(ToModel.coordinate(word, "of")));
+    return drafts.terms(rulebase, coordinates, text, MOST_TERMS);
   }
 
   @POST

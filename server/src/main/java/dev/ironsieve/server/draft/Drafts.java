@@ -7,8 +7,10 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.text.ConnectionLine;
+import dev.ironsieve.core.text.TermCompletion;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RulebaseDocument;
@@ -22,6 +24,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 
@@ -55,6 +58,7 @@ public class Drafts {
               rulebase.zones(),
               rulebase.addresses(),
               rulebase.services(),
+              draft.editions(),
               rulebase.sections(),
               draft.standings(),
               draft.analysisMillis());
@@ -257,6 +261,15 @@ public class Drafts {
                             null,
                             null))
                 .toList());
+  }
+
+  /** Names that rules can say of some coordinates and that fit what was typed, best first. */
+  public List<TermOption> terms(long id, Set<Coordinate> coordinates, String text, int most) {
+    List<Vocabulary> vocabularies =
+        rulebase(id).vocabularies().stream()
+            .filter(vocabulary -> coordinates.contains(vocabulary.coordinate()))
+            .toList();
+    return TermCompletion.of(vocabularies, text, most).stream().map(TermOption::of).toList();
   }
 
   /** What the draft decides for a connection. */

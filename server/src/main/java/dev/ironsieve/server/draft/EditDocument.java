@@ -3,6 +3,7 @@ package dev.ironsieve.server.draft;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.ironsieve.formats.document.ObjectDocument;
 import dev.ironsieve.formats.document.RuleDocument;
+import dev.ironsieve.formats.document.VocabularyDocument;
 import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
@@ -16,6 +17,8 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *   moveRules      ids, place            putZone, putAddress, putService
  *   batch          edits                                object, replaces (none: a new one)
  *                                        deleteObject   objectKind, name
+ *                                        putVocabulary  vocabulary
+ *                                        deleteVocabulary  name (of the coordinate)
  * </pre>
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -34,6 +37,8 @@ public record EditDocument(
               "putAddress",
               "putService",
               "deleteObject",
+              "putVocabulary",
+              "deleteVocabulary",
               "batch"
             })
         String kind,
@@ -46,6 +51,7 @@ public record EditDocument(
     ObjectDocument object,
     String replaces,
     @Schema(enumeration = {"zone", "address", "service"}) String objectKind,
+    VocabularyDocument vocabulary,
     List<EditDocument> edits) {
 
   /** A place in the order; exactly one member is there. */

@@ -10,6 +10,7 @@ import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.ObjectDocument;
 import dev.ironsieve.formats.document.RuleDocument;
 import dev.ironsieve.formats.document.ToModel;
+import dev.ironsieve.formats.document.VocabularyDocument;
 import dev.ironsieve.server.draft.EditDocument.PlaceDocument;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -53,6 +54,13 @@ final class EditDocuments {
           new Edit.PutService(ToModel.service(object(d, path), object(path)), d.replaces());
       case "deleteObject" ->
           new Edit.DeleteObject(objectKind(d, path), required(d.name(), path + ".name"));
+      case "putVocabulary" ->
+          new Edit.PutVocabulary(
+              ToModel.vocabulary(
+                  required(d.vocabulary(), path + ".vocabulary"), path + ".vocabulary"));
+      case "deleteVocabulary" ->
+          new Edit.DeleteVocabulary(
+              ToModel.coordinate(required(d.name(), path + ".name"), path + ".name"));
       case "batch" -> {
         List<EditDocument> parts = required(d.edits(), path + ".edits");
         List<Edit> edits = new ArrayList<>();
@@ -155,10 +163,15 @@ final class EditDocuments {
               null,
               null,
               e.kind().word(),
+              null,
               null);
+      case Edit.PutVocabulary e ->
+          ofVocabulary("putVocabulary", null, FromModel.vocabulary(e.vocabulary()));
+      case Edit.DeleteVocabulary e -> ofVocabulary("deleteVocabulary", e.coordinate().word(), null);
       case Edit.Batch e ->
           new EditDocument(
               "batch",
+              null,
               null,
               null,
               null,
@@ -174,19 +187,27 @@ final class EditDocuments {
 
   private static EditDocument ofRules(String kind, List<Rule> rules, PlaceDocument place) {
     List<RuleDocument> documents = rules.stream().map(FromModel::rule).toList();
-    return new EditDocument(kind, documents, null, place, null, null, null, null, null, null, null);
+    return new EditDocument(
+        kind, documents, null, place, null, null, null, null, null, null, null, null);
   }
 
   private static EditDocument ofIds(String kind, List<String> ids, PlaceDocument place) {
-    return new EditDocument(kind, null, ids, place, null, null, null, null, null, null, null);
+    return new EditDocument(kind, null, ids, place, null, null, null, null, null, null, null, null);
   }
 
   private static EditDocument ofSection(String kind, String id, String name, String before) {
-    return new EditDocument(kind, null, null, null, id, name, before, null, null, null, null);
+    return new EditDocument(kind, null, null, null, id, name, before, null, null, null, null, null);
   }
 
   private static EditDocument ofObject(String kind, ObjectDocument object, String replaces) {
-    return new EditDocument(kind, null, null, null, null, null, null, object, replaces, null, null);
+    return new EditDocument(
+        kind, null, null, null, null, null, null, object, replaces, null, null, null);
+  }
+
+  private static EditDocument ofVocabulary(
+      String kind, String name, VocabularyDocument vocabulary) {
+    return new EditDocument(
+        kind, null, null, null, null, name, null, null, null, null, vocabulary, null);
   }
 
   private static PlaceDocument write(Place place) {

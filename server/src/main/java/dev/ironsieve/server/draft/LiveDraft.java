@@ -84,6 +84,13 @@ final class LiveDraft {
     return rulebase;
   }
 
+  /** The pinned edition of each vocabulary, by its coordinate's word. */
+  Map<String, String> editions() {
+    Map<String, String> out = new LinkedHashMap<>();
+    rulebase.vocabularies().forEach(v -> out.put(v.coordinate().word(), v.edition()));
+    return out;
+  }
+
   double analysisMillis() {
     return analysisMillis;
   }

@@ -5,10 +5,8 @@ import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
+import dev.ironsieve.server.jdbc.Digest;
 import jakarta.enterprise.context.ApplicationScoped;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.List;
 
 /** Making and listing rulebases. */
@@ -40,18 +38,10 @@ public class Rulebases {
     return database
         .inTransaction(
             "storing a rulebase",
-            sql -> RulebaseStore.add(sql, rulebase.name(), content, digest(content), account))
+            sql -> RulebaseStore.add(sql, rulebase.name(), content, Digest.of(content), account))
         .orElseThrow(
             () ->
                 Problem.of(
                     409, "There is a rulebase \"" + rulebase.name() + "\" already. Name it anew."));
-  }
-
-  private static byte[] digest(String content) {
-    try {
-      return MessageDigest.getInstance("SHA-256").digest(content.getBytes(StandardCharsets.UTF_8));
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException("every Java platform has SHA-256", e);
-    }
   }
 }

@@ -1,0 +1,19 @@
+package dev.ironsieve.core.catalogue;
+
+/**
+ * One thing that an application lets people do.
+ *
+ * @param seenSealed whether it is told from the application's other use while the connection stays
+ *     encrypted
+ */
+public record Feature(String name, boolean seenSealed) {
+  /** Stands for whatever of an application is none of its features. */
+  public static final String OTHER_USE = "other use";
+
+  public Feature {
+    CatalogueNames.check("feature", name);
+    if (name.equals(OTHER_USE)) {
+      throw CatalogueNames.reserved("feature", name);
+    }
+  }
+}

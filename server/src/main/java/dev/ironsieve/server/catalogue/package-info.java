@@ -1,0 +1,2 @@
+/** Editions of the application catalogue: imported, listed, compared. */
+package dev.ironsieve.server.catalogue;

@@ -1,0 +1,19 @@
+package dev.ironsieve.server.jdbc;
+
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+
+/** What tells one immutable content from another. */
+public final class Digest {
+  private Digest() {}
+
+  /** The SHA-256 of a text in UTF-8. */
+  public static byte[] of(String content) {
+    try {
+      return MessageDigest.getInstance("SHA-256").digest(content.getBytes(StandardCharsets.UTF_8));
+    } catch (NoSuchAlgorithmException e) {
+      throw new IllegalStateException("every Java platform has SHA-256", e);
+    }
+  }
+}

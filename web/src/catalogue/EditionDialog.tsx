@@ -1,0 +1,128 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+import { api } from '../api/client';
+import type { Draft } from '../api/types';
+import { Button } from '../ui/Button';
+import { Faults } from '../ui/Faults';
+import { Modal } from '../ui/Modal';
+
+const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
+
+/** What another edition of the catalogue would change in the draft, before it is taken. */
+export function EditionDialog({
+  draft,
+  edition,
+  mayEdit,
+  onClose,
+  onRule,
+}: {
+  draft: Draft;
+  edition: string;
+  mayEdit: boolean;
+  onClose(): void;
+  onRule(id: string): void;
+}) {
+  const [error, setError] = useState<unknown>(null);
+  const { data: effect, error: failed } = useQuery({
+    queryKey: ['effect', draft.id, draft.version, edition],
+    queryFn: () => api.effectOfEdition(draft.id, edition),
+    staleTime: Infinity,
+  });
+  const take = async () => {
+    try {
+      await api.takeEdition(draft.id, edition, draft.version);
+      onClose();
+    } catch (e) {
+      setError(e);
+    }
+  };
+  const unknown = effect?.rules.filter((rule) => rule.unknown.length > 0) ?? [];
+  return (
+    <Modal
+      title={`Edition ${edition} instead of ${draft.editions.application}`}
+      onClose={onClose}
+      wide
+    >
+      <Faults error={error ?? failed} />
+      {!effect && !failed && <p role="status">Working out what it changes…</p>}
+      {effect && (
+        <>
+          <Block
+            title={`${many(effect.verdicts.length, 'kind')} of connections get another verdict`}
+          >
+            {effect.verdicts.map((verdict) => (
+              <li key={verdict.witness} className="py-1">
+                <b>
+                  {verdict.before} becomes {verdict.after}
+                </b>{' '}
+                <span className="text-dim">{verdict.what.join(' · ')}</span>
+                <span className="block font-mono text-[12px]">{verdict.witness}</span>
+              </li>
+            ))}
+            {!effect.complete && (
+              <li className="py-1 text-drop">
+                {unknown.length
+                  ? 'Not worked out while a rule says what the edition does not know.'
+                  : 'There may be more: the budget of work ran out.'}
+              </li>
+            )}
+          </Block>
+          <Block title={`${many(effect.rules.length, 'rule')} change their match`}>
+            {effect.rules.map((rule) => (
+              <li key={rule.id} className="py-1">
+                <button
+                  type="button"
+                  onClick={() => onRule(rule.id)}
+                  className="cursor-pointer text-accent underline underline-offset-2"
+                >
+                  {rule.name}
+                </button>{' '}
+                {rule.unknown.length > 0 && (
+                  <span className="text-drop">says {rule.unknown.join(', ')}, which is gone </span>
+                )}
+                <span className="text-dim">
+                  {[
+                    ...rule.gained.map((use) => `+${use}`),
+                    ...rule.lost.map((use) => `−${use}`),
+                  ].join(', ')}
+                </span>
+              </li>
+            ))}
+          </Block>
+          <Block
+            title={`${many(effect.added.length, 'application')} new, ${effect.removed.length} gone, ${Object.keys(effect.changed).length} changed`}
+          >
+            {effect.added.length > 0 && <li className="py-1">new: {effect.added.join(', ')}</li>}
+            {effect.removed.length > 0 && (
+              <li className="py-1">gone: {effect.removed.join(', ')}</li>
+            )}
+            {Object.entries(effect.changed).map(([name, what]) => (
+              <li key={name} className="py-1">
+                {name}: <span className="text-dim">{what.join('; ')}</span>
+              </li>
+            ))}
+          </Block>
+        </>
+      )}
+      <div className="mt-3 flex justify-end gap-2">
+        <Button onClick={onClose}>Keep {draft.editions.application}</Button>
+        {mayEdit && (
+          <Button main disabled={!effect || unknown.length > 0} onClick={() => void take()}>
+            Take {edition} into the draft
+          </Button>
+        )}
+      </div>
+    </Modal>
+  );
+}
+
+function Block({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="mb-3">
+      <h3 className="font-semibold">{title}</h3>
+      <ul className="max-h-[150px] divide-y divide-line overflow-auto border-y border-line empty:hidden">
+        {children}
+      </ul>
+    </section>
+  );
+}
