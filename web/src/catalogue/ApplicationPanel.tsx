@@ -76,7 +76,7 @@ export function ApplicationPanel({
               <button
                 type="button"
                 onClick={() => onRule(rule.id)}
-                className="min-w-0 cursor-pointer truncate text-left text-accent underline underline-offset-2"
+                className="min-h-[24px] min-w-0 cursor-pointer truncate text-left text-accent underline underline-offset-2"
               >
                 {numbers.get(rule.id)} {rule.name}
               </button>

@@ -73,7 +73,7 @@ export function EditionDialog({
                 <button
                   type="button"
                   onClick={() => onRule(rule.id)}
-                  className="cursor-pointer text-accent underline underline-offset-2"
+                  className="min-h-[24px] cursor-pointer text-left text-accent underline underline-offset-2"
                 >
                   {rule.name}
                 </button>{' '}
@@ -120,7 +120,11 @@ function Block({ title, children }: { title: string; children: ReactNode }) {
   return (
     <section className="mb-3">
       <h3 className="font-semibold">{title}</h3>
-      <ul className="max-h-[150px] divide-y divide-line overflow-auto border-y border-line empty:hidden">
+      <ul
+        tabIndex={0}
+        aria-label={title}
+        className="max-h-[150px] divide-y divide-line overflow-auto border-y border-line empty:hidden"
+      >
         {children}
       </ul>
     </section>

@@ -49,6 +49,13 @@ record BenchPage(Page page) {
     return page.getByRole(AriaRole.DIALOG);
   }
 
+  /** A rulebase as our own document. */
+  String document(int rulebase) {
+    return (String)
+        page.evaluate(
+            "async id => (await fetch(`/api/rulebases/${id}/draft/document`)).text()", rulebase);
+  }
+
   /** Adds a rulebase from a document by the REST interface, and opens it at a rule. */
   void readIn(String name, String document, String rule) {
     Object id =

@@ -24,7 +24,10 @@ class RolesTest {
     }
 
     Response send(RequestSpecification as) {
-      String filled = path.replace("{rulebase}", "1").replace("{name}", "nobody.here");
+      String filled =
+          path.replace("{rulebase}", "1")
+              .replace("{name}", "nobody.here")
+              .replace("{edition}", "2026-11");
       return as.body("{}").request(method, filled);
     }
 
