@@ -3,6 +3,7 @@ package dev.ironsieve.core.order;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Resolution;
@@ -183,14 +184,24 @@ public final class Order {
     return regions.get(slot);
   }
 
-  /** Whether a point is in a rule's region. */
+  /** Whether a point, of which terms may be unknown, is in a rule's region. */
   public boolean holds(int slot, int[] point) {
     for (Box box : regions.get(slot)) {
-      if (box.contains(point)) {
+      if (holds(box, point)) {
         return true;
       }
     }
     return false;
+  }
+
+  private boolean holds(Box box, int[] point) {
+    for (int axis = 0; axis < point.length; axis++) {
+      IntSet side = box.side(axis);
+      if (side != space.all(axis) && !side.contains(point[axis])) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** The enabled rule that decides a point, or {@link #NONE}. */

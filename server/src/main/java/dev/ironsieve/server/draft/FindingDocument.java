@@ -2,6 +2,10 @@ package dev.ironsieve.server.draft;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.ironsieve.core.analysis.Finding;
+import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.matcher.Brief;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.util.List;
 import java.util.Locale;
@@ -43,14 +47,20 @@ public record FindingDocument(
     String decidedBy,
     String question) {
 
-  static FindingDocument of(Finding finding) {
+  static FindingDocument of(Finding finding, LiveAnalysis analysis) {
     return new FindingDocument(
         finding.kind().word(),
         finding.kind().severity().name().toLowerCase(Locale.ROOT),
         finding.causes(),
         finding.causes().size() > 1 ? finding.smallest() : null,
-        finding.witness() == null ? null : ConnectionLine.format(finding.witness()),
+        finding.witness() == null ? null : witness(finding.rule(), finding.witness(), analysis),
         finding.decidedBy(),
         finding.says().isEmpty() ? null : finding.says());
+  }
+
+  /** A connection that proves something of a rule, as short as it can be said. */
+  static String witness(String rule, Connection witness, LiveAnalysis analysis) {
+    Order order = analysis.order();
+    return ConnectionLine.format(Brief.of(witness, order.slot(rule), order));
   }
 }

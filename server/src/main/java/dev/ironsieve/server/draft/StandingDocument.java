@@ -4,7 +4,6 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.analysis.Reach;
 import dev.ironsieve.core.analysis.Standing;
-import dev.ironsieve.core.text.ConnectionLine;
 import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
@@ -40,7 +39,11 @@ public record StandingDocument(
         },
         reach.share(),
         reach.uncertainty(),
-        standing instanceof Standing.Decides s ? ConnectionLine.format(s.witness()) : null,
-        analysis.findings(rule).stream().map(FindingDocument::of).toList());
+        standing instanceof Standing.Decides s
+            ? FindingDocument.witness(rule, s.witness(), analysis)
+            : null,
+        analysis.findings(rule).stream()
+            .map(finding -> FindingDocument.of(finding, analysis))
+            .toList());
   }
 }

@@ -1,0 +1,42 @@
+package dev.ironsieve.core.matcher;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.twin.Rounds;
+import dev.ironsieve.core.twin.SlowRules;
+import dev.ironsieve.core.twin.SmallWorld;
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+class BriefTest {
+  /** Against plain first match: the rule still holds, and the same rule decides. */
+  @Test
+  void leavesOutOnlyWhatTheProofDoesNotHangOn() {
+    List<Connection> all = SmallWorld.connectionsWithTerms();
+    int shorter = 0;
+    for (int seed = 0; seed < Rounds.of(150); seed++) {
+      Rulebase base = new SmallWorld(seed, true).rulebase(8);
+      SlowRules slow = new SlowRules(base);
+      Order order = new Order(base);
+      Random random = new Random(seed);
+      for (Rule rule : base.rules()) {
+        Connection witness = all.get(random.nextInt(all.size()));
+        if (!rule.enabled() || !slow.holds(rule, witness)) {
+          continue;
+        }
+        Connection brief = Brief.of(witness, order.slot(rule.id()), order);
+        assertThat(slow.holds(rule, brief)).as("seed %d, %s", seed, rule).isTrue();
+        assertThat(slow.decide(brief)).as("seed %d", seed).isEqualTo(slow.decide(witness));
+        assertThat(witness.terms()).containsAllEntriesOf(brief.terms());
+        assertThat(brief.from()).isEqualTo(witness.from());
+        shorter += witness.terms().size() - brief.terms().size();
+      }
+    }
+    assertThat(shorter).isGreaterThan(Rounds.of(100));
+  }
+}
