@@ -202,7 +202,7 @@ function Passed({
                 <span className="block truncate">{byId.get(passed.rule)?.name}</span>
                 <span className="block text-dim">
                   {passed.parts.length
-                    ? `differs in ${passed.parts.map((part) => PART_WORDS[part]).join(', ')}`
+                    ? `differs in ${passed.parts.map((part) => PART_WORDS[part] ?? part).join(', ')}`
                     : 'disabled'}
                 </span>
               </span>
