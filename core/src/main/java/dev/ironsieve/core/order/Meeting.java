@@ -17,7 +17,7 @@ import java.util.Arrays;
  * A query ANDs, over the axes, the OR of the rows that it touches: O(axes · buckets touched · boxes
  * / 64). What is left has to be compared one by one.
  */
-public final class Meeting {
+final class Meeting {
   private static final int BITS = 7;
 
   /** For the ends, which have the most classes. */
@@ -129,7 +129,7 @@ public final class Meeting {
    * One box that is asked for. The axes on which it touches the fewest buckets come first, and from
    * then on only words are looked at in which something is left.
    */
-  public final class Query {
+  final class Query {
     /** Numbers of boxes are answered in pieces of this many words of 64. */
     public static final int WORDS = CHUNK;
 

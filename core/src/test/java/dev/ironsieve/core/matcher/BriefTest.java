@@ -37,6 +37,6 @@ class BriefTest {
         shorter += witness.terms().size() - brief.terms().size();
       }
     }
-    assertThat(shorter).isGreaterThan(Rounds.of(30));
+    assertThat(shorter).isGreaterThan(Rounds.least(60));
   }
 }

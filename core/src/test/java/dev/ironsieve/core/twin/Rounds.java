@@ -15,4 +15,12 @@ public final class Rounds {
   public static int of(int all) {
     return Math.max(1, all * PERCENT / 100);
   }
+
+  /**
+   * How often something has to have come up: {@code all} times when every case is tried, half the
+   * share when few are, since chance weighs more then.
+   */
+  public static int least(int all) {
+    return PERCENT == 100 ? all : all * PERCENT / 200;
+  }
 }

@@ -2,11 +2,9 @@ package dev.ironsieve.server.account;
 
 import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
+import dev.ironsieve.server.jdbc.Digest;
 import io.quarkus.elytron.security.common.BcryptUtil;
 import jakarta.enterprise.context.ApplicationScoped;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
 import java.time.Duration;
 import java.time.Instant;
@@ -198,10 +196,6 @@ public class Accounts {
 
   /** Only hashes of secrets are stored; a secret of 256 random bits needs no slow one. */
   private static byte[] hash(String token) {
-    try {
-      return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException("every Java platform has SHA-256", e);
-    }
+    return Digest.of(token);
   }
 }
