@@ -12,7 +12,6 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.TreeMap;
 
 /**
@@ -65,13 +64,6 @@ public record Catalogue(String edition, List<Application> applications) {
             CatalogueNames.found(name));
       }
     }
-  }
-
-  /** The application of that name, whatever its case. */
-  public Optional<Application> application(String name) {
-    return applications.stream()
-        .filter(application -> application.name().equalsIgnoreCase(name))
-        .findFirst();
   }
 
   /** How a category is named where rules mean all of it. */

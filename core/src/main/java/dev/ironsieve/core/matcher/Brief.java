@@ -42,12 +42,6 @@ public final class Brief {
     Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
     terms.putAll(connection.terms());
     terms.remove(coordinate);
-    return new Connection(
-        connection.from(),
-        connection.to(),
-        connection.protocol(),
-        connection.detail(),
-        connection.sourcePort(),
-        terms);
+    return connection.saying(terms);
   }
 }

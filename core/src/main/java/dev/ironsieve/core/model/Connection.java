@@ -42,6 +42,11 @@ public record Connection(
     public static final Endpoint NOT_KNOWN = new Endpoint(null, null);
   }
 
+  /** The same with other terms. */
+  public Connection saying(Map<Coordinate, String> terms) {
+    return new Connection(from, to, protocol, detail, sourcePort, terms);
+  }
+
   public Connection {
     terms = terms.isEmpty() ? Map.of() : Collections.unmodifiableMap(new EnumMap<>(terms));
     boolean known = protocol >= 0 && protocol <= Transport.MAX_PROTOCOL;

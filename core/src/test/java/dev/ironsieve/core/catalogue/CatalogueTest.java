@@ -105,9 +105,9 @@ class CatalogueTest {
 
   @Test
   void needsAreFoundWhateverTheirCase() {
-    assertThat(
-            new Catalogue("e1", List.of(needing(TERN, "GULLWIRE"), GULLWIRE)).application("tern"))
-        .hasValueSatisfying(a -> assertThat(a.needs()).containsExactly("GULLWIRE"));
+    assertThat(new Catalogue("e1", List.of(needing(TERN, "GULLWIRE"), GULLWIRE)).applications())
+        .extracting(Application::needs)
+        .containsExactly(List.of(), List.of("GULLWIRE"));
   }
 
   @Test

@@ -30,13 +30,7 @@ class StageTest {
     if (application != null) {
       terms.put(Coordinate.APPLICATION, application);
     }
-    return new Connection(
-        connection.from(),
-        connection.to(),
-        connection.protocol(),
-        connection.detail(),
-        connection.sourcePort(),
-        terms);
+    return connection.saying(terms);
   }
 
   private static List<Connection> mayTurnOutToBe(Connection connection, Stage stage) {
