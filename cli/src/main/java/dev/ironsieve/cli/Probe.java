@@ -156,8 +156,8 @@ final class Probe implements Callable<Integer> {
           connections.toString(),
           input,
           rulebase,
-          connection -> {
-            int position = matcher.position(connection);
+          matcher::position,
+          position -> {
             int place = position < 0 ? rules.size() : position;
             if (answers[place] == null) {
               answers[place] = answer(rules, position);

@@ -15,6 +15,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -41,7 +43,12 @@ class ConnectionCsvTest {
 
   private static List<Connection> read(String... lines) {
     List<Connection> out = new ArrayList<>();
-    ConnectionCsv.read("c.csv", new StringReader(String.join("\n", lines)), BASE, out::add);
+    ConnectionCsv.read(
+        "c.csv",
+        new StringReader(String.join("\n", lines)),
+        BASE,
+        UnaryOperator.identity(),
+        out::add);
     return out;
   }
 
@@ -107,6 +114,26 @@ class ConnectionCsvTest {
         .isInstanceOf(InvalidDocument.class)
         .hasMessageContaining(says)
         .hasMessageContaining("c.csv");
+  }
+
+  @Test
+  void answersManyLinesInTheirOrderUpToTheFirstFault() {
+    StringBuilder text = new StringBuilder("protocol,to-port\n");
+    for (int port = 1; port <= 20_000; port++) {
+      text.append("udp,").append(port == 15_000 ? "x" : port + "").append('\n');
+    }
+    List<Integer> ports = new ArrayList<>();
+    assertThatThrownBy(
+            () ->
+                ConnectionCsv.read(
+                    "c.csv",
+                    new StringReader(text.toString()),
+                    BASE,
+                    Connection::detail,
+                    ports::add))
+        .isInstanceOf(InvalidDocument.class)
+        .hasMessageContaining("line 15001, to-port");
+    assertThat(ports).isEqualTo(IntStream.range(1, 15_000).boxed().toList());
   }
 
   @Test

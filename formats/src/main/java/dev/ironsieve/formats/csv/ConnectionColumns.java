@@ -1,0 +1,92 @@
+package dev.ironsieve.formats.csv;
+
+import de.siegmar.fastcsv.reader.CsvRecord;
+import dev.ironsieve.formats.InvalidDocument;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+
+/** Which column of a file of connections stands where. */
+final class ConnectionColumns {
+  /** The columns, by the names in the header. */
+  enum Column {
+    FROM_ZONE,
+    FROM_ADDRESS,
+    TO_ZONE,
+    TO_ADDRESS,
+    PROTOCOL,
+    FROM_PORT,
+    TO_PORT,
+    PERSON,
+    DEVICE,
+    HOST,
+    APPLICATION,
+    FEATURE,
+    TIME;
+
+    final String title = name().toLowerCase(Locale.ROOT).replace('_', '-');
+  }
+
+  private static final Column[] COLUMNS = Column.values();
+
+  private final int[] at = new int[COLUMNS.length]; // place in a line by column, -1 if missing
+  private final int width;
+
+  private ConnectionColumns(int width) {
+    this.width = width;
+    Arrays.fill(at, -1);
+  }
+
+  /**
+   * @param titles the fields of the first line
+   * @throws InvalidDocument if one names no column, or one that was named before
+   */
+  static ConnectionColumns of(String file, List<String> titles) {
+    ConnectionColumns columns = new ConnectionColumns(titles.size());
+    for (int i = 0; i < titles.size(); i++) {
+      String title = titles.get(i);
+      String place = file + ": line 1, field " + (i + 1);
+      Column column =
+          Arrays.stream(COLUMNS)
+              .filter(c -> c.title.equals(title.strip().toLowerCase(Locale.ROOT)))
+              .findFirst()
+              .orElseThrow(
+                  () ->
+                      new InvalidDocument(
+                          place,
+                          Arrays.stream(COLUMNS)
+                              .map(c -> c.title)
+                              .collect(Collectors.joining(", ", "one of ", "")),
+                          '"' + title + '"'));
+      if (columns.at[column.ordinal()] >= 0) {
+        throw new InvalidDocument(place, "each column once", '"' + column.title + "\" twice");
+      }
+      columns.at[column.ordinal()] = i;
+    }
+    return columns;
+  }
+
+  /**
+   * @throws InvalidDocument if the line has not as many fields as the first
+   */
+  String[] fields(String file, CsvRecord record) {
+    if (record.getFieldCount() != width) {
+      throw new InvalidDocument(
+          file + ": line " + record.getStartingLineNumber(),
+          width + " fields",
+          record.getFieldCount() + "");
+    }
+    String[] fields = new String[width];
+    for (int i = 0; i < width; i++) {
+      fields[i] = record.getField(i);
+    }
+    return fields;
+  }
+
+  /** The field of a column, or null if it is unknown. */
+  String field(Column column, String[] fields) {
+    int place = at[column.ordinal()];
+    return place < 0 || fields[place].isEmpty() ? null : fields[place];
+  }
+}

@@ -1,0 +1,236 @@
+package dev.ironsieve.formats.csv;
+
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Connection.Endpoint;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.sets.Address;
+import dev.ironsieve.core.sets.InvalidText;
+import dev.ironsieve.core.sets.Transport;
+import dev.ironsieve.core.space.Resolution;
+import dev.ironsieve.formats.InvalidDocument;
+import dev.ironsieve.formats.csv.ConnectionColumns.Column;
+import java.time.DateTimeException;
+import java.time.DayOfWeek;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.format.DateTimeFormatter;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
+
+/** Reads the lines of a file of connections; several threads may read lines at once. */
+final class ConnectionRows {
+  private static final Map<String, Integer> PROTOCOLS =
+      Map.of("tcp", 6, "udp", 17, "sctp", 132, "icmp", 1, "icmp6", 58);
+
+  private final String file;
+  private final ConnectionColumns columns;
+  private final Resolution resolution;
+  private final Map<String, String> zones = new HashMap<>(); // as written, by key
+  private final Map<String, String> otherUses = new ConcurrentHashMap<>(); // by application
+  private final TreeMap<Integer, String> week = new TreeMap<>(); // slices by minute of the week
+  private final boolean hasTimes;
+
+  ConnectionRows(String file, ConnectionColumns columns, Rulebase rulebase) {
+    this.file = file;
+    this.columns = columns;
+    resolution = new Resolution(rulebase);
+    for (Zone zone : rulebase.zones()) {
+      zones.put(Names.key(zone.name()), zone.name());
+    }
+    Optional<Vocabulary> times = rulebase.vocabulary(Coordinate.TIME);
+    hasTimes = times.isPresent();
+    for (String value : times.map(Vocabulary::values).orElse(List.of())) {
+      minuteOfWeek(value).ifPresent(minute -> week.put(minute, value));
+    }
+  }
+
+  /** {@code mon 06:30}, as minutes from Monday 00:00. */
+  private static Optional<Integer> minuteOfWeek(String slice) {
+    try {
+      DateTimeFormatter format = DateTimeFormatter.ofPattern("EEE HH:mm", Locale.ENGLISH);
+      String capital = slice.substring(0, 1).toUpperCase(Locale.ROOT) + slice.substring(1);
+      var parsed = format.parse(capital);
+      int day = DayOfWeek.from(parsed).getValue() - 1;
+      return Optional.of(day * 24 * 60 + LocalTime.from(parsed).toSecondOfDay() / 60);
+    } catch (DateTimeException | StringIndexOutOfBoundsException e) {
+      return Optional.empty();
+    }
+  }
+
+  /**
+   * @param line its number, for complaints
+   * @throws InvalidDocument with line and column of the first fault
+   */
+  Connection connection(String[] fields, long line) {
+    return new Row(fields, line).connection();
+  }
+
+  private final class Row {
+    private final String[] fields;
+    private final long line;
+
+    Row(String[] fields, long line) {
+      this.fields = fields;
+      this.line = line;
+    }
+
+    private String field(Column column) {
+      return columns.field(column, fields);
+    }
+
+    private InvalidDocument invalid(Column column, String expected) {
+      return new InvalidDocument(
+          file + ": line " + line + ", " + column.title, expected, '"' + field(column) + '"');
+    }
+
+    private Connection connection() {
+      Endpoint from = endpoint(Column.FROM_ZONE, Column.FROM_ADDRESS);
+      Endpoint to = endpoint(Column.TO_ZONE, Column.TO_ADDRESS);
+      if (from.address() != null
+          && to.address() != null
+          && from.address().family() != to.address().family()) {
+        throw invalid(Column.TO_ADDRESS, "an address of the same family as " + from.address());
+      }
+      int protocol = protocol();
+      int detail = protocol < 0 ? Connection.UNKNOWN : detail(protocol);
+      int sourcePort =
+          protocol >= 0 && !Transport.hasPorts(protocol)
+              ? Connection.UNKNOWN
+              : number(Column.FROM_PORT, Transport.MAX_DETAIL);
+      return new Connection(from, to, protocol, detail, sourcePort, terms());
+    }
+
+    private Endpoint endpoint(Column zoneColumn, Column addressColumn) {
+      String text = field(addressColumn);
+      String zoneText = field(zoneColumn);
+      if (text == null && zoneText == null) {
+        return Endpoint.NOT_KNOWN;
+      }
+      Address address = null;
+      if (text != null) {
+        try {
+          address = Address.parse(text);
+        } catch (InvalidText e) {
+          throw invalid(addressColumn, e.expected() + " at character " + (e.offset() + 1));
+        }
+      }
+      String zone;
+      if (zoneText == null) {
+        zone = resolution.zoneOf(address);
+      } else {
+        zone = resolution.zoneNumber(zoneText) >= 0 ? zoneText : zones.get(Names.key(zoneText));
+        if (zone == null) {
+          throw invalid(zoneColumn, "the name of a zone");
+        }
+      }
+      return new Endpoint(zone, address);
+    }
+
+    private int protocol() {
+      String text = field(Column.PROTOCOL);
+      if (text == null) {
+        return Connection.UNKNOWN;
+      }
+      Integer known = PROTOCOLS.get(text);
+      if (known == null) {
+        known = PROTOCOLS.get(text.toLowerCase(Locale.ROOT));
+      }
+      return known != null ? known : number(Column.PROTOCOL, Transport.MAX_PROTOCOL);
+    }
+
+    private int detail(int protocol) {
+      String text = field(Column.TO_PORT);
+      if (Transport.hasPorts(protocol)) {
+        return number(Column.TO_PORT, Transport.MAX_DETAIL);
+      }
+      if (!Transport.hasTypes(protocol)) {
+        return 0;
+      }
+      if (text == null) {
+        return Connection.UNKNOWN;
+      }
+      int slash = text.indexOf('/');
+      int type = number(Column.TO_PORT, slash < 0 ? text : text.substring(0, slash), 255);
+      int code = slash < 0 ? 0 : number(Column.TO_PORT, text.substring(slash + 1), 255);
+      return type << 8 | code;
+    }
+
+    private int number(Column column, int most) {
+      String text = field(column);
+      return text == null ? Connection.UNKNOWN : number(column, text, most);
+    }
+
+    private int number(Column column, String text, int most) {
+      int value = 0;
+      boolean fits = !text.isEmpty() && text.length() <= 5;
+      for (int i = 0; i < text.length() && fits; i++) {
+        int digit = text.charAt(i) - '0';
+        fits = digit >= 0 && digit <= 9;
+        value = value * 10 + digit;
+      }
+      if (!fits || value > most) {
+        throw invalid(column, "a number from 0 to " + most);
+      }
+      return value;
+    }
+
+    private Map<Coordinate, String> terms() {
+      Map<Coordinate, String> out = new EnumMap<>(Coordinate.class);
+      put(out, Coordinate.PERSON, field(Column.PERSON));
+      put(out, Coordinate.DEVICE, field(Column.DEVICE));
+      put(out, Coordinate.SITE, field(Column.HOST));
+      String application = field(Column.APPLICATION);
+      if (application != null) {
+        String feature = field(Column.FEATURE);
+        put(
+            out,
+            Coordinate.APPLICATION,
+            feature != null
+                ? application + ": " + feature
+                : otherUses.computeIfAbsent(application, this::otherUse));
+      }
+      put(out, Coordinate.TIME, time());
+      return out;
+    }
+
+    /** An application without a feature is a value of its own, or the rest of its features. */
+    private String otherUse(String application) {
+      return resolution.hasValue(Coordinate.APPLICATION, application)
+          ? application
+          : application + ": other use";
+    }
+
+    private static void put(Map<Coordinate, String> out, Coordinate coordinate, String value) {
+      if (value != null) {
+        out.put(coordinate, value);
+      }
+    }
+
+    private String time() {
+      String text = field(Column.TIME);
+      if (text == null || !hasTimes || resolution.hasValue(Coordinate.TIME, text)) {
+        return text;
+      }
+      try {
+        LocalDateTime time = LocalDateTime.parse(text);
+        int minute =
+            (time.getDayOfWeek().getValue() - 1) * 24 * 60
+                + time.toLocalTime().toSecondOfDay() / 60;
+        Map.Entry<Integer, String> slice = week.floorEntry(minute);
+        return slice == null ? null : slice.getValue();
+      } catch (DateTimeException e) {
+        throw invalid(Column.TIME, "a local date and time such as 2026-11-23T10:00");
+      }
+    }
+  }
+}
