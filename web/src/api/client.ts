@@ -1,16 +1,20 @@
 import type {
   Catalogue,
   Change,
+  DirectoryState,
   Draft,
   Edit,
   EditionEffect,
+  Editioned,
   Exported,
   Imported,
   ImportedEdition,
   ListedAccount,
   ListedEdition,
   ListedRulebase,
+  People,
   Person,
+  PersonRules,
   ProbeAnswer,
   ProblemBody,
   TermOption,
@@ -102,10 +106,20 @@ export const api = {
   editions: () => call<ListedEdition[]>('GET', '/catalogue'),
   edition: (name: string) => call<Catalogue>('GET', `/catalogue/${encodeURIComponent(name)}`),
   importEdition: (file: Blob) => call<ImportedEdition>('POST', '/catalogue', undefined, file),
-  effectOfEdition: (id: number, name: string) =>
-    call<EditionEffect>('GET', `${draft(id)}/catalogue/${encodeURIComponent(name)}`),
-  takeEdition: (id: number, name: string, version: number) =>
-    call<Change>('PUT', `${draft(id)}/catalogue/${encodeURIComponent(name)}`, { version }),
+  effectOfEdition: (id: number, of: Editioned, name: string) =>
+    call<EditionEffect>('GET', `${draft(id)}/editions/${of}/${encodeURIComponent(name)}`),
+  takeEdition: (id: number, of: Editioned, name: string, version: number) =>
+    call<Change>('PUT', `${draft(id)}/editions/${of}/${encodeURIComponent(name)}`, { version }),
+
+  directory: () => call<DirectoryState>('GET', '/directory'),
+  readDirectory: () => call<DirectoryState>('POST', '/directory/read'),
+  people: (snapshot: string, text: string, limit: number) =>
+    call<People>(
+      'GET',
+      `/directory/${encodeURIComponent(snapshot)}/people?${new URLSearchParams({ text, limit: `${limit}` }).toString()}`,
+    ),
+  rulesOfPerson: (id: number, name: string) =>
+    call<PersonRules>('GET', `${draft(id)}/people/${encodeURIComponent(name)}`),
 
   accounts: () => call<ListedAccount[]>('GET', '/accounts'),
   addAccount: (body: { name: string; displayName: string; role: string; password: string }) =>

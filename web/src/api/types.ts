@@ -30,6 +30,12 @@ export type Application = Schemas['ApplicationDocument'] & {
 export type ListedEdition = Schemas['ListedEdition'];
 export type ImportedEdition = Schemas['ImportedEdition'];
 export type EditionEffect = Schemas['EditionEffect'];
+/** What comes in editions, by the coordinate that it is of. */
+export type Editioned = 'application' | 'person';
+export type DirectoryState = Schemas['DirectoryState'];
+export type People = Schemas['People'];
+export type PersonEntry = Schemas['PersonEntry'];
+export type PersonRules = Schemas['PersonRules'];
 export type ObjectKind = 'zone' | 'address' | 'service';
 export type Verdict = 'allow' | 'drop' | 'reject' | 'caution';
 export type Logging = 'off' | 'start' | 'end' | 'both';

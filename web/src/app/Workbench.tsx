@@ -17,6 +17,7 @@ import { flipTheme } from './theme';
 
 const Library = lazy(() => import('../library/LibraryPage'));
 const Applications = lazy(() => import('../catalogue/CataloguePage'));
+const People = lazy(() => import('../people/PeoplePage'));
 const History = lazy(() => import('../history/HistoryPage'));
 const Accounts = lazy(() => import('../accounts/AccountsPage'));
 const loadPalette = () => import('../palette/Palette');
@@ -170,6 +171,15 @@ export default function Workbench() {
           <Suspense>
             {place === 'library' ? (
               <Library handle={handle} mayEdit={editable} onRule={showRule} onGo={go} />
+            ) : place === 'people' ? (
+              <People
+                draft={draft}
+                mayEdit={editable}
+                numbers={numbers}
+                byId={byId}
+                onRule={showRule}
+                onGo={go}
+              />
             ) : place === 'applications' ? (
               <Applications
                 draft={draft}

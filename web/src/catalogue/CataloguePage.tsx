@@ -1,18 +1,17 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { api } from '../api/client';
-import type { Application, Draft } from '../api/types';
+import type { Draft } from '../api/types';
 import type { Place } from '../app/Rail';
 import { allRules } from '../draft/applyEdit';
+import { EditionDialog } from '../library/EditionDialog';
 import { LibraryTabs } from '../library/LibraryTabs';
+import { Age } from '../ui/Age';
 import { Faults } from '../ui/Faults';
+import { PickList } from '../ui/PickList';
 import { ApplicationPanel, Grade } from './ApplicationPanel';
 import { applicationsOf, search } from './catalogue';
-import { EditionDialog } from './EditionDialog';
-
-const ROW = 26;
 
 /** The applications of the draft's edition: found by any property, one of them in full. */
 export default function CataloguePage({
@@ -123,7 +122,29 @@ export default function CataloguePage({
         </span>
       </div>
       <div className="flex min-h-0 flex-1 gap-6">
-        <List found={found} shown={shown} onChoose={choose} />
+        <PickList
+          name="Applications"
+          none="No application fits."
+          items={found}
+          chosen={shown}
+          keyOf={(application) => application.name}
+          onChoose={(application) => choose(application.name)}
+        >
+          {(application) => (
+            <>
+              <span className="min-w-0 flex-1 truncate">{application.name}</span>
+              <span className="w-[130px] shrink-0 truncate text-[12px] text-dim">
+                {application.category}
+              </span>
+              <span
+                className="w-[76px] shrink-0 text-[12px] whitespace-nowrap text-dim"
+                title={`Risk ${application.risk} of 5`}
+              >
+                risk <Grade of={application.risk} />
+              </span>
+            </>
+          )}
+        </PickList>
         <div className="min-h-0 min-w-0 flex-1 overflow-y-auto pb-6">
           {shown && (
             <ApplicationPanel
@@ -136,85 +157,6 @@ export default function CataloguePage({
             />
           )}
         </div>
-      </div>
-    </div>
-  );
-}
-
-function List({
-  found,
-  shown,
-  onChoose,
-}: {
-  found: Application[];
-  shown: Application | undefined;
-  onChoose(name: string): void;
-}) {
-  const box = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({
-    count: found.length,
-    getScrollElement: () => box.current,
-    estimateSize: () => ROW,
-    overscan: 12,
-  });
-  const at = found.findIndex((application) => application === shown);
-  const step = (to: number) => {
-    const next = found[Math.max(0, Math.min(found.length - 1, to))];
-    if (next) {
-      onChoose(next.name);
-      rows.scrollToIndex(found.indexOf(next));
-    }
-  };
-  if (found.length === 0) {
-    return <p className="w-[420px] shrink-0 text-dim">No application fits.</p>;
-  }
-  return (
-    <div
-      ref={box}
-      role="listbox"
-      tabIndex={0}
-      aria-label="Applications"
-      aria-activedescendant={at >= 0 ? `application-${at}` : undefined}
-      onKeyDown={(e) => {
-        const page = 12;
-        const to = { ArrowDown: at + 1, ArrowUp: at - 1, PageDown: at + page, PageUp: at - page }[
-          e.key
-        ];
-        if (to !== undefined) {
-          e.preventDefault();
-          step(to);
-        }
-      }}
-      className="w-[420px] shrink-0 overflow-y-auto border-t border-line"
-    >
-      <div className="relative" style={{ height: rows.getTotalSize() }}>
-        {rows.getVirtualItems().map((row) => {
-          const application = found[row.index]!;
-          return (
-            <div
-              key={application.name}
-              id={`application-${row.index}`}
-              role="option"
-              aria-selected={application === shown}
-              onClick={() => onChoose(application.name)}
-              style={{ height: ROW, transform: `translateY(${row.start}px)` }}
-              className={`absolute inset-x-0 flex cursor-pointer items-center gap-2 border-b border-line px-2 ${
-                application === shown ? 'bg-accent-soft' : 'hover:bg-band'
-              }`}
-            >
-              <span className="min-w-0 flex-1 truncate">{application.name}</span>
-              <span className="w-[130px] shrink-0 truncate text-[12px] text-dim">
-                {application.category}
-              </span>
-              <span
-                className="w-[76px] shrink-0 text-[12px] whitespace-nowrap text-dim"
-                title={`Risk ${application.risk} of 5`}
-              >
-                risk <Grade of={application.risk} />
-              </span>
-            </div>
-          );
-        })}
       </div>
     </div>
   );
@@ -247,14 +189,24 @@ function Editions({
   };
   const takeFirst = async (name: string) => {
     try {
-      await api.takeEdition(draft.id, name, draft.version);
+      await api.takeEdition(draft.id, 'application', name, draft.version);
     } catch (e) {
       setError(e);
     }
   };
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[12px]">
-      {pinned && <span>Edition {pinned} is in this draft.</span>}
+      {pinned && (
+        <span>
+          Edition {pinned} is in this draft
+          <Age
+            word="brought in"
+            at={editions.find((edition) => edition.name === pinned)?.importedAt}
+            old={90}
+          />
+          .
+        </span>
+      )}
       {editions
         .filter((edition) => edition.name !== pinned)
         .filter(() => pinned || mayEdit)
@@ -286,6 +238,7 @@ function Editions({
       {compared && pinned && (
         <EditionDialog
           draft={draft}
+          of="application"
           edition={compared}
           mayEdit={mayEdit}
           onClose={() => setCompared(null)}

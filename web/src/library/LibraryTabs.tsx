@@ -2,6 +2,7 @@ import type { Place } from '../app/Rail';
 
 const TABS: { place: Place; word: string }[] = [
   { place: 'library', word: 'Objects' },
+  { place: 'people', word: 'People' },
   { place: 'applications', word: 'Applications' },
 ];
 

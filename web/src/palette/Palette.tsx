@@ -105,6 +105,8 @@ export default function Palette({
   const general: Entry[] = [
     { words: 'Go to the rules', run: () => onGo('rules') },
     { words: 'Go to the library', run: () => onGo('library') },
+    { words: 'Go to the people', run: () => onGo('people') },
+    { words: 'Go to the applications', run: () => onGo('applications') },
     { words: 'Go to the history', run: () => onGo('history') },
     ...(admin ? [{ words: 'Go to the accounts', run: () => onGo('accounts') }] : []),
     { words: 'Probe a connection', keys: 'p', run: onProbe },

@@ -3,12 +3,8 @@ package dev.ironsieve.acceptance;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.deque.html.axecore.playwright.AxeBuilder;
-import com.deque.html.axecore.results.AxeResults;
-import com.deque.html.axecore.results.Rule;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.BoundingBox;
 import com.microsoft.playwright.options.FilePayload;
@@ -16,55 +12,12 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.TestInfo;
 
 /** What a person does on the bench, in a real browser on a real server and database. */
-class BenchTest {
+class BenchTest extends OnTheBench {
   private static final Page.GetByLabelOptions EXACTLY = new Page.GetByLabelOptions().setExact(true);
-
-  private static Server server;
-  private static Browser browser;
-
-  private BenchPage bench;
-
-  @BeforeAll
-  static void start() {
-    PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
-    server = new Server("acceptance", true);
-    browser = new Browser();
-  }
-
-  @AfterAll
-  static void stop() {
-    browser.close();
-    server.close();
-  }
-
-  @BeforeEach
-  void freshCopyOfTheDemo(TestInfo test) {
-    bench = new BenchPage(browser.signedIn(server.address(), "ruth.okell"));
-    page().getByText("Ruth Okell").or(page().getByText("Sign out")).first().waitFor();
-    bench.readIn(test.getTestMethod().orElseThrow().getName(), bench.document(1), "h01");
-  }
-
-  @AfterEach
-  void noPageComplained() {
-    List<String> complaints = List.copyOf(browser.complaints());
-    browser.complaints().clear();
-    bench.page().context().close();
-    assertThat(complaints).isEmpty();
-  }
-
-  private Page page() {
-    return bench.page();
-  }
 
   @Test
   void aRuleForPeopleShowsWhomAndAProbeMayNameThem() {
@@ -161,26 +114,6 @@ class BenchTest {
     bench.press("Enter");
     assertThat(bench.rule("h06")).containsText("Gullwire: post");
     bench.press("Escape");
-  }
-
-  @Test
-  void anEditionOfTheCatalogueIsSeenTakenAndTakenBack() {
-    bench.button("Library").click();
-    bench.button("Applications").click();
-    assertThat(page().getByText("Edition 2026-11 is in this draft.")).isVisible();
-    page().getByLabel("Search applications").fill("category no such");
-    assertThat(page().getByText("No application fits.")).isVisible();
-    page().getByLabel("Search applications").fill("lanternreel");
-    assertThat(page().getByRole(AriaRole.ARTICLE)).containsText("No films otherwise");
-    bench.button("What would 2026-12 change?").click();
-    assertThat(bench.dialog()).containsText("3 rules change their match");
-    bench.button("Take 2026-12 into the draft").click();
-    assertThat(page().getByText("Edition 2026-12 is in this draft.")).isVisible();
-    assertThat(page().getByRole(AriaRole.ARTICLE)).containsText("shop");
-    page().keyboard().press("Escape");
-    page().getByRole(AriaRole.LISTBOX).focus();
-    bench.press("Control+z");
-    assertThat(page().getByText("Edition 2026-11 is in this draft.")).isVisible();
   }
 
   @Test
@@ -391,25 +324,6 @@ class BenchTest {
   }
 
   @Test
-  void objectsAreMadeRenamedAndKeptFromHarmInTheLibrary() {
-    bench.button("Library").click();
-    bench.button("Delete Kiosks").click();
-    assertThat(page().getByRole(AriaRole.ALERT)).containsText("3 rules that use it");
-    page()
-        .locator("li", new Page.LocatorOptions().setHasText("Ticket kiosks"))
-        .filter(new Locator.FilterOptions().setHasText("10.4.0.0/20"))
-        .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Edit"))
-        .click();
-    page().getByLabel("Name", EXACTLY).fill("Ticket machines");
-    bench.button("Save").click();
-    assertThat(bench.dialog()).hasCount(0);
-    bench.button("Rules").click();
-    assertThat(bench.rule("h09")).containsText("Ticket machines");
-    bench.button("History").click();
-    assertThat(page().getByText("renamed address \"Kiosks\" to \"Ticket machines\"")).isVisible();
-  }
-
-  @Test
   void aFaultyDocumentIsExplainedAndAGoodOneIsReadInAndWrittenOut() throws IOException {
     String quay = Files.readString(Path.of("../formats/src/test/resources/quay-acls.json"));
     bench.press("Control+k");
@@ -473,16 +387,5 @@ class BenchTest {
     bench.button("History").click();
     page().getByText("History of the draft").waitFor();
     checkAxe("history");
-  }
-
-  private void checkAxe(String view) {
-    AxeResults results =
-        new AxeBuilder(page())
-            .withTags(List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"))
-            .analyze();
-    assertThat(results.getViolations())
-        .as(view)
-        .extracting(Rule::getId, rule -> rule.getNodes().getFirst().getHtml())
-        .isEmpty();
   }
 }

@@ -91,6 +91,23 @@ public final class Screenshots {
           bench.page().getByText("person · ").first().waitFor();
         });
     out.put(
+        "directory",
+        bench -> {
+          bench.button("Library").click();
+          bench.button("People").click();
+          bench.page().getByLabel("Search people").fill("ben holm");
+          bench.page().getByText("the closing rule").waitFor();
+        });
+    out.put(
+        "snapshot",
+        bench -> {
+          bench.button("Library").click();
+          bench.button("People").click();
+          bench.button("Read the directory now").click();
+          bench.page().getByText("What would").click();
+          bench.page().getByText("2 people new, 1 gone").waitFor();
+        });
+    out.put(
         "applications",
         bench -> {
           bench.button("Library").click();

@@ -47,11 +47,12 @@ class CatalogueTest {
   private Response take(long rulebase, long version, String edition) {
     return ruth.request()
         .body("{\"version\": " + version + "}")
-        .put("/api/rulebases/" + rulebase + "/draft/catalogue/" + edition);
+        .put("/api/rulebases/" + rulebase + "/draft/editions/application/" + edition);
   }
 
   private Response effect(long rulebase, String edition) {
-    return ruth.request().get("/api/rulebases/" + rulebase + "/draft/catalogue/" + edition);
+    return ruth.request()
+        .get("/api/rulebases/" + rulebase + "/draft/editions/application/" + edition);
   }
 
   @Test

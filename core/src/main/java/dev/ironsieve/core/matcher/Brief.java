@@ -5,6 +5,8 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.order.Order;
 import java.util.EnumMap;
 import java.util.Map;
+import java.util.Set;
+import java.util.function.Predicate;
 
 /** Says a connection that proves something of a rule without what the proof does not hang on. */
 public final class Brief {
@@ -24,15 +26,40 @@ public final class Brief {
     }
     int decides = order.first(whole);
     int instead = order.firstWithout(slot, whole);
+    return brief(
+        witness,
+        Set.of(),
+        order,
+        point ->
+            order.holds(slot, point)
+                && order.first(point) == decides
+                && order.firstWithout(slot, point) == instead);
+  }
+
+  /**
+   * The connection without the terms that can stay unknown: the same rule decides it. O(terms)
+   * look-ups.
+   *
+   * @param witness wholly known
+   * @param kept what is said whether it matters or not
+   */
+  public static Connection deciding(Connection witness, Set<Coordinate> kept, Order order) {
+    int[] whole = order.space().point(witness);
+    if (whole == null) {
+      return witness;
+    }
+    int decides = order.first(whole);
+    return brief(witness, kept, order, point -> order.first(point) == decides);
+  }
+
+  private static Connection brief(
+      Connection witness, Set<Coordinate> kept, Order order, Predicate<int[]> proves) {
     Connection best = witness;
     for (Coordinate coordinate : witness.terms().keySet()) {
-      Connection brief = without(best, coordinate);
-      int[] point = order.space().point(brief);
-      if (point != null
-          && order.holds(slot, point)
-          && order.first(point) == decides
-          && order.firstWithout(slot, point) == instead) {
-        best = brief;
+      if (!kept.contains(coordinate)) {
+        Connection brief = without(best, coordinate);
+        int[] point = order.space().point(brief);
+        best = point != null && proves.test(point) ? brief : best;
       }
     }
     return best;

@@ -41,10 +41,7 @@ public final class Names {
   /** Checks the name of a rule or section: any visible text. */
   static String checkTitle(String kind, String name) {
     boolean fits =
-        name != null
-            && !name.isBlank()
-            && name.length() <= MAX_NAME
-            && name.codePoints().noneMatch(Names::isUnprintable);
+        name != null && !name.isBlank() && name.length() <= MAX_NAME && isPrintable(name);
     if (!fits) {
       throw new InvalidModel(
           kind + " name", "1 to " + MAX_NAME + " characters on one line", quoted(name));
@@ -69,6 +66,11 @@ public final class Names {
       throw new InvalidModel("note", "at most " + MAX_NOTE + " printable characters", found);
     }
     return note;
+  }
+
+  /** Whether a text can stand on one line and be stored. */
+  public static boolean isPrintable(String text) {
+    return text.codePoints().noneMatch(Names::isUnprintable);
   }
 
   /** Control characters, and halves of surrogate pairs, which no encoding can carry. */

@@ -27,6 +27,11 @@ public record ReachAnswer(List<Decider> deciders, boolean complete) {
     public Verdict verdict() {
       return rule == null ? Verdict.DROP : rule.verdict();
     }
+
+    /** The same with another witness. */
+    public Decider showing(Connection other) {
+      return new Decider(rule, labels, values, other);
+    }
   }
 
   public ReachAnswer {

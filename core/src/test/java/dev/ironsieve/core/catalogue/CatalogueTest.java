@@ -3,6 +3,8 @@ package dev.ironsieve.core.catalogue;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.ironsieve.core.edition.EditionChange;
+import dev.ironsieve.core.edition.RuleChange;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.InvalidModel;
@@ -119,7 +121,7 @@ class CatalogueTest {
             List.of(
                 application("Gullwire", "chat", 4, List.of(), "view", "post", "call"),
                 application("Eiderlatch", "games", 2, List.of())));
-    EditionChange change = EditionChange.between(before, after);
+    EditionChange change = CatalogueChange.between(before, after);
     assertThat(change.added()).containsExactly("Eiderlatch");
     assertThat(change.removed()).containsExactly("Tern");
     assertThat(change.changed())
@@ -130,7 +132,7 @@ class CatalogueTest {
                     "risk from 3 to 4",
                     "tags from cloud to none",
                     "features from view, post to view, post, call")));
-    assertThat(EditionChange.between(after, after))
+    assertThat(CatalogueChange.between(after, after))
         .isEqualTo(new EditionChange(List.of(), List.of(), Map.of()));
   }
 
@@ -150,15 +152,12 @@ class CatalogueTest {
             asking("r3", new Criterion<>(List.of("Gullwire"), List.of("Gullwire: post"))),
             asking("r4", Criterion.of("Tern")),
             Rule.matchingAll("r5", "all", Verdict.ALLOW));
-    List<EditionChange.RuleChange> changes = EditionChange.ofRules(rules, before, after);
+    List<RuleChange> changes = RuleChange.of(rules, before.vocabulary(), after.vocabulary());
     assertThat(changes)
         .containsExactly(
-            new EditionChange.RuleChange(
-                rules.get(0), List.of("Eiderlatch"), List.of("Tern"), List.of()),
-            new EditionChange.RuleChange(
-                rules.get(2), List.of("Gullwire: call"), List.of(), List.of()),
-            new EditionChange.RuleChange(
-                rules.get(3), List.of(), List.of("Tern"), List.of("Tern")));
+            new RuleChange(rules.get(0), List.of("Eiderlatch"), List.of("Tern"), List.of()),
+            new RuleChange(rules.get(2), List.of("Gullwire: call"), List.of(), List.of()),
+            new RuleChange(rules.get(3), List.of(), List.of("Tern"), List.of("Tern")));
   }
 
   private static Rule asking(String id, Criterion<String> applications) {

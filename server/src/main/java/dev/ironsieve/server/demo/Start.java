@@ -1,7 +1,9 @@
 package dev.ironsieve.server.demo;
 
 import dev.ironsieve.core.catalogue.Catalogue;
+import dev.ironsieve.core.directory.PersonVocabulary;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.catalogue.Catalogues;
 import dev.ironsieve.formats.document.FromModel;
@@ -11,6 +13,7 @@ import dev.ironsieve.formats.document.VocabularyDocument;
 import dev.ironsieve.server.account.Accounts;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.catalogue.Editions;
+import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.rulebase.Rulebases;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.event.Observes;
@@ -33,16 +36,22 @@ public class Start {
   private final Accounts accounts;
   private final Rulebases rulebases;
   private final Editions editions;
+  private final Directory directory;
+  private final DemoDirectory demoDirectory;
   private final boolean demo;
 
   Start(
       Accounts accounts,
       Rulebases rulebases,
       Editions editions,
+      Directory directory,
+      DemoDirectory demoDirectory,
       @ConfigProperty(name = "iron-sieve.demo") boolean demo) {
     this.accounts = accounts;
     this.rulebases = rulebases;
     this.editions = editions;
+    this.directory = directory;
+    this.demoDirectory = demoDirectory;
     this.demo = demo;
   }
 
@@ -61,20 +70,24 @@ public class Start {
       accounts.add("ines.calder", "Ines Calder", Role.VIEWER, PASSWORD);
       accounts.add("odile.marsh", "Odile Marsh", Role.ADMIN, PASSWORD);
     }
+    demoDirectory.start();
     if (rulebases.none()) {
       Catalogue catalogue = Catalogues.read(resource("/demo/catalogue.json"));
       editions.add(catalogue, null);
       editions.add(Catalogues.read(resource("/demo/catalogue-next.json")), null);
-      rulebases.add(harbour(catalogue), null);
+      Vocabulary people = PersonVocabulary.of(directory.snapshot(directory.read(null).snapshot()));
+      rulebases.add(harbour(catalogue, people), null);
     }
+    demoDirectory.later();
   }
 
   /** The rules of the harbour office, with the people of the directory and the catalogue. */
-  private static Rulebase harbour(Catalogue catalogue) {
+  private static Rulebase harbour(Catalogue catalogue, Vocabulary people) {
     RulebaseDocument own = Json.read(resource("/demo/harbour.json"), RulebaseDocument.class);
     List<VocabularyDocument> vocabularies = new ArrayList<>();
     Collections.addAll(
         vocabularies, Json.read(resource("/demo/vocabularies.json"), VocabularyDocument[].class));
+    vocabularies.add(FromModel.vocabulary(people));
     vocabularies.add(FromModel.vocabulary(catalogue.vocabulary()));
     return ToModel.rulebase(
         new RulebaseDocument(

@@ -6,9 +6,11 @@ import dev.ironsieve.core.matcher.Trace;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.reach.ReachAnswer;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.text.TermCompletion;
 import dev.ironsieve.formats.Json;
@@ -294,6 +296,15 @@ public class Drafts {
               passed,
               remarks(connection, draft.rulebase()));
         });
+  }
+
+  /**
+   * Which rules of the draft decide the connections that a pattern matches.
+   *
+   * @param axis the axis whose values are told
+   */
+  public ReachAnswer reach(long id, Rule pattern, int axis) {
+    return with(id, draft -> draft.reach(pattern, axis));
   }
 
   private static String part(Trace.Part part) {

@@ -1,12 +1,11 @@
 package dev.ironsieve.server.draft;
 
-import dev.ironsieve.core.catalogue.Catalogue;
-import dev.ironsieve.core.catalogue.EditionChange;
 import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
-import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.edition.EditionChange;
+import dev.ironsieve.core.edition.RuleChange;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
@@ -16,10 +15,10 @@ import java.util.Map;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What a draft would become with another edition of the catalogue.
+ * What a draft would become with another edition of the catalogue or of the directory.
  *
  * @param edition the edition that it would have
- * @param added names of applications that are new to it
+ * @param added names of applications or people that are new to it
  * @param removed names of those that it would lose
  * @param changed what became otherwise of each that stayed, in words, by its name
  * @param rules the rules whose match changes
@@ -37,8 +36,8 @@ public record EditionEffect(
     @Schema(required = true) boolean complete) {
 
   /**
-   * @param gained uses that the rule would ask for
-   * @param lost uses that it would no longer ask for
+   * @param gained uses or people that the rule would ask for
+   * @param lost those that it would no longer ask for
    * @param unknown what it says and the edition does not know
    */
   public record RuleEffect(
@@ -61,11 +60,17 @@ public record EditionEffect(
       String afterRule,
       @Schema(required = true) String witness) {}
 
-  /** The effect on a rulebase that has another edition, or none. */
-  static EditionEffect of(Rulebase rulebase, Catalogue before, Catalogue after) {
-    EditionChange change = EditionChange.between(before, after);
+  /**
+   * The effect on a rulebase.
+   *
+   * @param change what is otherwise in the edition itself
+   * @param before what the rules can say now
+   * @param after what they could say then
+   */
+  static EditionEffect of(
+      Rulebase rulebase, EditionChange change, Vocabulary before, Vocabulary after) {
     List<RuleEffect> rules =
-        EditionChange.ofRules(rulebase.rules(), before, after).stream()
+        RuleChange.of(rulebase.rules(), before, after).stream()
             .map(
                 effect ->
                     new RuleEffect(
@@ -76,7 +81,7 @@ public record EditionEffect(
                         effect.unknown()))
             .toList();
     boolean fits = rules.stream().allMatch(effect -> effect.unknown().isEmpty());
-    Difference difference = fits ? difference(rulebase, after.vocabulary()) : null;
+    Difference difference = fits ? difference(rulebase, before, after) : null;
     return new EditionEffect(
         after.edition(),
         change.added(),
@@ -89,12 +94,11 @@ public record EditionEffect(
         difference != null && difference.complete());
   }
 
-  private static Difference difference(Rulebase rulebase, Vocabulary next) {
-    Vocabulary old = rulebase.vocabulary(Coordinate.APPLICATION).orElseThrow();
-    List<String> values = next.valuesWith(old);
+  private static Difference difference(Rulebase rulebase, Vocabulary before, Vocabulary after) {
+    List<String> values = after.valuesWith(before);
     return Differences.between(
-        new Edit.PutVocabulary(old.over(values)).apply(rulebase),
-        new Edit.PutVocabulary(next.over(values)).apply(rulebase),
+        new Edit.PutVocabulary(before.over(values)).apply(rulebase),
+        new Edit.PutVocabulary(after.over(values)).apply(rulebase),
         Aspect.VERDICT);
   }
 

@@ -3,9 +3,13 @@ package dev.ironsieve.server.draft;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Touched;
+import dev.ironsieve.core.matcher.Brief;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.reach.ReachAnswer;
+import dev.ironsieve.core.reach.ReachQuestion;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
@@ -108,6 +112,24 @@ final class LiveDraft {
 
   Matcher matcher() {
     return new Matcher(analysis.order());
+  }
+
+  /**
+   * Which rules decide the connections that a pattern matches; each with a connection that says no
+   * more than the pattern and what its rule hangs on.
+   */
+  ReachAnswer reach(Rule pattern, int axis) {
+    Order live = analysis.order();
+    boolean fits = live.space().region(live.resolution().match(pattern)) != null;
+    Order order = fits ? live : new Order(rulebase);
+    ReachAnswer answer = ReachQuestion.ask(order, pattern, axis, ReachQuestion.STEPS);
+    return new ReachAnswer(
+        answer.deciders().stream()
+            .map(
+                found ->
+                    found.showing(Brief.deciding(found.witness(), pattern.terms().keySet(), order)))
+            .toList(),
+        answer.complete());
   }
 
   /** How many edits are in force. */

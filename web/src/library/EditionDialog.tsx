@@ -1,22 +1,26 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { api } from '../api/client';
-import type { Draft } from '../api/types';
+import type { Draft, Editioned } from '../api/types';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
 
 const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
 
-/** What another edition of the catalogue would change in the draft, before it is taken. */
+const THINGS = { application: ['application', 'applications'], person: ['person', 'people'] };
+
+/** What another edition would change in the draft, before it is taken. */
 export function EditionDialog({
   draft,
+  of,
   edition,
   mayEdit,
   onClose,
   onRule,
 }: {
   draft: Draft;
+  of: Editioned;
   edition: string;
   mayEdit: boolean;
   onClose(): void;
@@ -24,13 +28,13 @@ export function EditionDialog({
 }) {
   const [error, setError] = useState<unknown>(null);
   const { data: effect, error: failed } = useQuery({
-    queryKey: ['effect', draft.id, draft.version, edition],
-    queryFn: () => api.effectOfEdition(draft.id, edition),
+    queryKey: ['effect', draft.id, draft.version, of, edition],
+    queryFn: () => api.effectOfEdition(draft.id, of, edition),
     staleTime: Infinity,
   });
   const take = async () => {
     try {
-      await api.takeEdition(draft.id, edition, draft.version);
+      await api.takeEdition(draft.id, of, edition, draft.version);
       onClose();
     } catch (e) {
       setError(e);
@@ -39,7 +43,7 @@ export function EditionDialog({
   const unknown = effect?.rules.filter((rule) => rule.unknown.length > 0) ?? [];
   return (
     <Modal
-      title={`Edition ${edition} instead of ${draft.editions.application}`}
+      title={`${of === 'person' ? 'Snapshot' : 'Edition'} ${edition} instead of ${draft.editions[of]}`}
       onClose={onClose}
       wide
     >
@@ -90,7 +94,7 @@ export function EditionDialog({
             ))}
           </Block>
           <Block
-            title={`${many(effect.added.length, 'application')} new, ${effect.removed.length} gone, ${Object.keys(effect.changed).length} changed`}
+            title={`${effect.added.length} ${THINGS[of][effect.added.length === 1 ? 0 : 1]} new, ${effect.removed.length} gone, ${Object.keys(effect.changed).length} changed`}
           >
             {effect.added.length > 0 && <li className="py-1">new: {effect.added.join(', ')}</li>}
             {effect.removed.length > 0 && (
@@ -105,7 +109,7 @@ export function EditionDialog({
         </>
       )}
       <div className="mt-3 flex justify-end gap-2">
-        <Button onClick={onClose}>Keep {draft.editions.application}</Button>
+        <Button onClick={onClose}>Keep {draft.editions[of]}</Button>
         {mayEdit && (
           <Button main disabled={!effect || unknown.length > 0} onClick={() => void take()}>
             Take {edition} into the draft

@@ -1,0 +1,82 @@
+package dev.ironsieve.acceptance;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import org.junit.jupiter.api.Test;
+
+/** What rules are made of: objects, people, applications. */
+class LibraryTest extends OnTheBench {
+  private static final Page.GetByLabelOptions EXACTLY = new Page.GetByLabelOptions().setExact(true);
+
+  @Test
+  void anEditionOfTheCatalogueIsSeenTakenAndTakenBack() {
+    bench.button("Library").click();
+    bench.button("Applications").click();
+    assertThat(page().getByText("Edition 2026-11 is in this draft")).isVisible();
+    page().getByLabel("Search applications").fill("category no such");
+    assertThat(page().getByText("No application fits.")).isVisible();
+    page().getByLabel("Search applications").fill("lanternreel");
+    assertThat(page().getByRole(AriaRole.ARTICLE)).containsText("No films otherwise");
+    bench.button("What would 2026-12 change?").click();
+    assertThat(bench.dialog()).containsText("3 rules change their match");
+    bench.button("Take 2026-12 into the draft").click();
+    assertThat(page().getByText("Edition 2026-12 is in this draft")).isVisible();
+    assertThat(page().getByRole(AriaRole.ARTICLE)).containsText("shop");
+    page().keyboard().press("Escape");
+    page().getByRole(AriaRole.LISTBOX).focus();
+    bench.press("Control+z");
+    assertThat(page().getByText("Edition 2026-11 is in this draft")).isVisible();
+  }
+
+  @Test
+  void objectsAreMadeRenamedAndKeptFromHarmInTheLibrary() {
+    bench.button("Library").click();
+    bench.button("Delete Kiosks").click();
+    assertThat(page().getByRole(AriaRole.ALERT)).containsText("3 rules that use it");
+    page()
+        .locator("li", new Page.LocatorOptions().setHasText("Ticket kiosks"))
+        .filter(new Locator.FilterOptions().setHasText("10.4.0.0/20"))
+        .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Edit"))
+        .click();
+    page().getByLabel("Name", EXACTLY).fill("Ticket machines");
+    bench.button("Save").click();
+    assertThat(bench.dialog()).hasCount(0);
+    bench.button("Rules").click();
+    assertThat(bench.rule("h09")).containsText("Ticket machines");
+    bench.button("History").click();
+    assertThat(page().getByText("renamed address \"Kiosks\" to \"Ticket machines\"")).isVisible();
+  }
+
+  @Test
+  void theDirectoryIsReadItsEffectSeenTakenAndTakenBack() {
+    bench.button("Library").click();
+    bench.button("People").click();
+    Locator inForce = page().getByText("is in this draft");
+    assertThat(inForce).containsText("The snapshot of");
+    page().getByLabel("Search people").fill("nobody at all");
+    assertThat(page().getByText("Nobody fits.")).isVisible();
+    page().getByLabel("Search people").fill("ben holm");
+    Locator person = page().getByRole(AriaRole.ARTICLE);
+    assertThat(person).containsText("staff through help desk, IT, ashore");
+    assertThat(person).containsText("17 Help desk steers far desks");
+    assertThat(person).not().containsText("Rosters go out through Saltbox");
+    assertThat(person).containsText("the closing rule");
+    bench.button("Read the directory now").click();
+    page().getByText("What would").click();
+    assertThat(bench.dialog()).containsText("2 people new, 1 gone, 1 changed");
+    assertThat(bench.dialog()).containsText("Help desk steers far desks −Ben Holm");
+    checkAxe("a snapshot's effect");
+    bench.dialog().getByText("into the draft").click();
+    assertThat(person).containsText("network team");
+    assertThat(person).not().containsText("Help desk steers far desks");
+    page().getByRole(AriaRole.LISTBOX).focus();
+    bench.press("Control+z");
+    assertThat(person).containsText("17 Help desk steers far desks");
+    checkAxe("people");
+    bench.button("17 Help desk steers far desks").click();
+    assertThat(bench.rule("p01")).isVisible();
+  }
+}

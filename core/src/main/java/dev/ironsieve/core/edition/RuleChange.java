@@ -1,0 +1,78 @@
+package dev.ironsieve.core.edition;
+
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.sets.IntSet;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+
+/**
+ * What becomes of a rule's match with another edition of what it speaks of.
+ *
+ * @param gained values that the rule asks for now
+ * @param lost values that it no longer asks for
+ * @param unknown what it says and the newer edition does not know; the edition cannot be taken as
+ *     long as a rule says so
+ */
+public record RuleChange(Rule rule, List<String> gained, List<String> lost, List<String> unknown) {
+
+  /** The rules whose match another edition changes, in their order; O(rules · values). */
+  public static List<RuleChange> of(List<Rule> rules, Vocabulary before, Vocabulary after) {
+    Sayable old = new Sayable(before);
+    Sayable next = new Sayable(after);
+    List<RuleChange> out = new ArrayList<>();
+    for (Rule rule : rules) {
+      Criterion<String> asked = rule.term(after.coordinate());
+      if (asked.isAny()) {
+        continue;
+      }
+      Set<String> was = old.values(asked);
+      Set<String> is = next.values(asked);
+      List<String> gained = is.stream().filter(value -> !was.contains(value)).toList();
+      List<String> lost = was.stream().filter(value -> !is.contains(value)).toList();
+      List<String> unknown = asked.mentioned().stream().filter(name -> !next.knows(name)).toList();
+      if (!gained.isEmpty() || !lost.isEmpty() || !unknown.isEmpty()) {
+        out.add(new RuleChange(rule, gained, lost, unknown));
+      }
+    }
+    return out;
+  }
+
+  /** What rules can say of a coordinate in one edition. */
+  private static final class Sayable {
+    private final List<String> values;
+    private final Map<String, IntSet> meanings;
+
+    Sayable(Vocabulary vocabulary) {
+      values = vocabulary.values();
+      meanings = vocabulary.meanings();
+    }
+
+    boolean knows(String name) {
+      return meanings.containsKey(Names.key(name));
+    }
+
+    private IntSet members(String name) {
+      return meanings.getOrDefault(Names.key(name), IntSet.EMPTY);
+    }
+
+    /** What a criterion asks for. */
+    Set<String> values(Criterion<String> asked) {
+      IntSet in = asked.items().isEmpty() ? IntSet.range(0, values.size() - 1) : IntSet.EMPTY;
+      for (String name : asked.items()) {
+        in = in.union(members(name));
+      }
+      for (String name : asked.except()) {
+        in = in.minus(members(name));
+      }
+      Set<String> out = new TreeSet<>();
+      in.forEach(number -> out.add(values.get(number)));
+      return out;
+    }
+  }
+}

@@ -1,0 +1,128 @@
+package dev.ironsieve.server.directory;
+
+import dev.ironsieve.core.directory.Snapshot;
+import dev.ironsieve.server.account.Role;
+import dev.ironsieve.server.account.SessionMechanism;
+import dev.ironsieve.server.http.Problem;
+import io.quarkus.security.identity.SecurityIdentity;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.DefaultValue;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.Path;
+import jakarta.ws.rs.QueryParam;
+import jakarta.ws.rs.core.Context;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/** The directory of people and its snapshots. */
+@Path("/api/directory")
+@RolesAllowed(Role.MAY_VIEW)
+public class DirectoryResource {
+  private static final int MOST_PEOPLE = 500;
+
+  private final Directory directory;
+
+  DirectoryResource(Directory directory) {
+    this.directory = directory;
+  }
+
+  /**
+   * How the directory is.
+   *
+   * @param address where it is; nothing if none is configured
+   * @param triedAt when it was last tried, ISO 8601
+   * @param readAt when it was last read to its end
+   * @param fault what went wrong if the last try failed
+   * @param snapshots newest first
+   */
+  public record DirectoryState(
+      String address,
+      String triedAt,
+      String readAt,
+      String fault,
+      @Schema(required = true) List<ListedSnapshot> snapshots) {}
+
+  /**
+   * One snapshot in the list.
+   *
+   * @param readAt when it was first read so, ISO 8601
+   * @param by who asked for that reading; nothing if it was the schedule
+   */
+  public record ListedSnapshot(
+      @Schema(required = true) String name, @Schema(required = true) String readAt, String by) {}
+
+  /**
+   * The people that fit a question.
+   *
+   * @param total how many there are in the snapshot
+   * @param fitting how many fit
+   * @param people the first of these, by name
+   * @param groups names of all groups
+   * @param remarks what was odd in the directory
+   */
+  public record People(
+      @Schema(required = true) int total,
+      @Schema(required = true) int fitting,
+      @Schema(required = true) List<PersonEntry> people,
+      @Schema(required = true) List<String> groups,
+      @Schema(required = true) List<String> remarks) {}
+
+  /**
+   * One person.
+   *
+   * @param name as rules call them
+   * @param attributes values by attribute
+   * @param groups names of the groups that hold them, each with those through which it does, from
+   *     the person upwards; none if it does itself
+   */
+  public record PersonEntry(
+      @Schema(required = true) String id,
+      @Schema(required = true) String name,
+      @Schema(required = true) Map<String, List<String>> attributes,
+      @Schema(required = true) List<PersonGroup> groups) {}
+
+  /** One group of a person. */
+  public record PersonGroup(
+      @Schema(required = true) String name, @Schema(required = true) List<String> through) {}
+
+  @GET
+  public DirectoryState state() {
+    Optional<ReadingStore.Row> tried = directory.last(false);
+    return new DirectoryState(
+        directory.address().orElse(null),
+        tried.map(row -> row.at().toString()).orElse(null),
+        directory.last(true).map(row -> row.at().toString()).orElse(null),
+        tried.map(ReadingStore.Row::fault).orElse(null),
+        directory.snapshots().stream()
+            .map(row -> new ListedSnapshot(row.name(), row.importedAt().toString(), row.by()))
+            .toList());
+  }
+
+  /** Reads the directory now; a failure is in the answer. */
+  @POST
+  @Path("/read")
+  @RolesAllowed(Role.MAY_EDIT)
+  public DirectoryState read(@Context SecurityIdentity identity) {
+    directory.read(SessionMechanism.account(identity).id());
+    return state();
+  }
+
+  /**
+   * @param text words that all have to be found in a name, an id, a group or an attribute
+   */
+  @GET
+  @Path("/{snapshot}/people")
+  public People people(
+      String snapshot,
+      @QueryParam("text") @DefaultValue("") String text,
+      @QueryParam("limit") @DefaultValue("100") int limit) {
+    if (limit < 1 || limit > MOST_PEOPLE) {
+      throw Problem.invalid("limit", "1 to " + MOST_PEOPLE, limit + "");
+    }
+    Snapshot from = directory.snapshot(snapshot);
+    return new PeopleSearch(from).find(text, limit);
+  }
+}

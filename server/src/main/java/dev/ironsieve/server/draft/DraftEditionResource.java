@@ -1,0 +1,118 @@
+package dev.ironsieve.server.draft;
+
+import dev.ironsieve.core.catalogue.Catalogue;
+import dev.ironsieve.core.catalogue.CatalogueChange;
+import dev.ironsieve.core.directory.PersonVocabulary;
+import dev.ironsieve.core.directory.Snapshot;
+import dev.ironsieve.core.directory.SnapshotChange;
+import dev.ironsieve.core.edit.Edit;
+import dev.ironsieve.core.edition.EditionChange;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.formats.document.ToModel;
+import dev.ironsieve.server.account.Role;
+import dev.ironsieve.server.account.SessionMechanism;
+import dev.ironsieve.server.catalogue.Editions;
+import dev.ironsieve.server.directory.Directory;
+import dev.ironsieve.server.http.CrossSiteGuard;
+import dev.ironsieve.server.http.Problem;
+import io.quarkus.security.identity.SecurityIdentity;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.HeaderParam;
+import jakarta.ws.rs.PUT;
+import jakarta.ws.rs.Path;
+import jakarta.ws.rs.core.Context;
+import java.util.List;
+import java.util.Map;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+import org.eclipse.microprofile.openapi.annotations.parameters.Parameter;
+
+/**
+ * The editions that one rulebase's draft has: of the catalogue, by the coordinate {@code
+ * application}, and of the directory, by {@code person}.
+ */
+@Path("/api/rulebases/{rulebase}/draft/editions/{coordinate}/{edition}")
+@RolesAllowed(Role.MAY_VIEW)
+public class DraftEditionResource {
+  private static final EditionChange NOTHING = new EditionChange(List.of(), List.of(), Map.of());
+
+  private final Drafts drafts;
+  private final Editions editions;
+  private final Directory directory;
+
+  DraftEditionResource(Drafts drafts, Editions editions, Directory directory) {
+    this.drafts = drafts;
+    this.editions = editions;
+    this.directory = directory;
+  }
+
+  /**
+   * @param version of the draft that the person saw
+   */
+  public record Taking(@Schema(required = true) Long version) {}
+
+  /** What taking an edition would change; nothing is changed. */
+  @GET
+  public EditionEffect effect(long rulebase, String coordinate, String edition) {
+    Rulebase base = drafts.rulebase(rulebase);
+    Coordinate of = coordinate(coordinate);
+    Vocabulary before =
+        base.vocabulary(of)
+            .orElseThrow(
+                () ->
+                    Problem.of(
+                        409, "This rulebase has no " + of.word() + " yet; just take an edition."));
+    Vocabulary after = vocabulary(of, edition);
+    return EditionEffect.of(base, change(of, before, after), before, after);
+  }
+
+  /** Takes an edition into the draft. */
+  @PUT
+  @RolesAllowed(Role.MAY_EDIT)
+  public ChangeDocument take(
+      long rulebase,
+      String coordinate,
+      String edition,
+      Taking body,
+      @HeaderParam(CrossSiteGuard.HEADER) @Parameter(hidden = true) String client,
+      @Context SecurityIdentity identity) {
+    Problem.requireBody(body);
+    if (body.version() == null) {
+      throw Problem.invalid("$.version", "a whole number", "nothing");
+    }
+    Edit edit = new Edit.PutVocabulary(vocabulary(coordinate(coordinate), edition));
+    return drafts.edit(rulebase, body.version(), edit, SessionMechanism.account(identity), client);
+  }
+
+  private static Coordinate coordinate(String word) {
+    Coordinate coordinate = ToModel.coordinate(word, "coordinate");
+    if (coordinate != Coordinate.APPLICATION && coordinate != Coordinate.PERSON) {
+      throw Problem.invalid("coordinate", "application or person", word);
+    }
+    return coordinate;
+  }
+
+  private Vocabulary vocabulary(Coordinate of, String edition) {
+    return of == Coordinate.APPLICATION
+        ? editions.edition(edition).vocabulary()
+        : PersonVocabulary.of(directory.snapshot(edition));
+  }
+
+  /** What is otherwise in the edition itself; nothing is told if the older one is not kept here. */
+  private EditionChange change(Coordinate of, Vocabulary before, Vocabulary after) {
+    if (of == Coordinate.APPLICATION) {
+      Catalogue next = editions.edition(after.edition());
+      return editions
+          .known(before.edition())
+          .map(catalogue -> CatalogueChange.between(catalogue, next))
+          .orElse(NOTHING);
+    }
+    Snapshot next = directory.snapshot(after.edition());
+    return directory
+        .known(before.edition())
+        .map(snapshot -> SnapshotChange.between(snapshot, next))
+        .orElse(NOTHING);
+  }
+}

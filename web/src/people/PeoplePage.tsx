@@ -1,0 +1,225 @@
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { api } from '../api/client';
+import type { Draft, Rule } from '../api/types';
+import type { Place } from '../app/Rail';
+import { EditionDialog } from '../library/EditionDialog';
+import { LibraryTabs } from '../library/LibraryTabs';
+import { Age } from '../ui/Age';
+import { Button } from '../ui/Button';
+import { Faults } from '../ui/Faults';
+import { PickList } from '../ui/PickList';
+import { PersonPanel } from './PersonPanel';
+
+const MOST = 500;
+
+/** The people of the draft's snapshot of the directory: found by anything, one of them in full. */
+export default function PeoplePage({
+  draft,
+  mayEdit,
+  numbers,
+  byId,
+  onRule,
+  onGo,
+}: {
+  draft: Draft;
+  mayEdit: boolean;
+  numbers: Map<string, number>;
+  byId: Map<string, Rule>;
+  onRule(id: string): void;
+  onGo(place: Place): void;
+}) {
+  const pinned = draft.editions.person;
+  const [params, setParams] = useSearchParams();
+  const [query, setQuery] = useState(params.get('q') ?? '');
+  const { data: state } = useQuery({ queryKey: ['directory'], queryFn: api.directory });
+  const ours = state?.snapshots.some((snapshot) => snapshot.name === pinned) ?? false;
+  const { data, error } = useQuery({
+    queryKey: ['people', pinned, query],
+    queryFn: () => api.people(pinned!, query, MOST),
+    enabled: ours,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+  });
+  const people = data?.people ?? [];
+  const shown = people.find((person) => person.id === params.get('person')) ?? people[0];
+  const remember = (q: string, person: string) => {
+    const next = new URLSearchParams({ q, person });
+    [...next.entries()].forEach(([key, value]) => value || next.delete(key));
+    setParams(next, { replace: true });
+  };
+  return (
+    <div className="flex min-h-0 flex-1 flex-col p-6 pb-0">
+      <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <LibraryTabs place="people" onGo={onGo} />
+        <Snapshots draft={draft} mayEdit={mayEdit} onRule={onRule} />
+      </div>
+      <Faults error={error} />
+      {!pinned && (
+        <p className="text-dim">
+          This draft has no snapshot of the directory yet, so its rules cannot ask for people.
+        </p>
+      )}
+      {pinned && state && !ours && (
+        <p className="text-dim">
+          The people of this draft ({pinned}) did not come from the directory that is read here, so
+          nothing more is known of them.
+        </p>
+      )}
+      {data && (
+        <>
+          {data.remarks.length > 0 && (
+            <details className="mb-2 text-[12px]">
+              <summary className="cursor-pointer">
+                {data.remarks.length} {data.remarks.length === 1 ? 'thing is' : 'things are'} odd in
+                the directory
+              </summary>
+              <ul className="max-h-[120px] list-disc overflow-y-auto pl-5">
+                {data.remarks.map((remark) => (
+                  <li key={remark}>{remark}</li>
+                ))}
+              </ul>
+            </details>
+          )}
+          <div className="mb-2 flex items-center gap-2">
+            <input
+              type="search"
+              aria-label="Search people"
+              placeholder="name, group, title"
+              value={query}
+              onChange={(e) => {
+                setQuery(e.target.value);
+                remember(e.target.value, '');
+              }}
+              className="w-[280px] rounded border border-line px-2 py-1"
+            />
+            <span role="status" className="text-[12px] text-dim">
+              {data.fitting} of {data.total}
+              {data.fitting > people.length && `; the first ${people.length} are shown`}
+            </span>
+          </div>
+          <div className="flex min-h-0 flex-1 gap-6">
+            <PickList
+              name="People"
+              none="Nobody fits."
+              items={people}
+              chosen={shown}
+              keyOf={(person) => person.id}
+              onChoose={(person) => remember(query, person.id)}
+            >
+              {(person) => (
+                <>
+                  <span className="min-w-0 flex-1 truncate">{person.name}</span>
+                  <span className="w-[190px] shrink-0 truncate text-[12px] text-dim">
+                    {person.groups
+                      .filter((group) => group.through.length === 0)
+                      .map((group) => group.name)
+                      .join(', ')}
+                  </span>
+                </>
+              )}
+            </PickList>
+            <div className="min-h-0 min-w-0 flex-1 overflow-y-auto pb-6">
+              {shown && (
+                <PersonPanel
+                  draft={draft}
+                  person={shown}
+                  numbers={numbers}
+                  byId={byId}
+                  onRule={onRule}
+                />
+              )}
+            </div>
+          </div>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** Which snapshot the draft has, how old it is, and what another would change. */
+function Snapshots({
+  draft,
+  mayEdit,
+  onRule,
+}: {
+  draft: Draft;
+  mayEdit: boolean;
+  onRule(id: string): void;
+}) {
+  const cache = useQueryClient();
+  const { data: state } = useQuery({ queryKey: ['directory'], queryFn: api.directory });
+  const [compared, setCompared] = useState<string | null>(null);
+  const [reading, setReading] = useState(false);
+  const [error, setError] = useState<unknown>(null);
+  const pinned = draft.editions.person;
+  const snapshots = state?.snapshots ?? [];
+  const newest = snapshots[0]?.name;
+  const read = async () => {
+    setError(null);
+    setReading(true);
+    try {
+      cache.setQueryData(['directory'], await api.readDirectory());
+    } catch (e) {
+      setError(e);
+    }
+    setReading(false);
+  };
+  const takeFirst = async () => {
+    try {
+      await api.takeEdition(draft.id, 'person', newest!, draft.version);
+    } catch (e) {
+      setError(e);
+    }
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[12px]">
+      {pinned && (
+        <span>
+          The snapshot of {pinned} is in this draft
+          <Age
+            word="read"
+            at={
+              newest === pinned ? state?.readAt : snapshots.find((s) => s.name === pinned)?.readAt
+            }
+            old={7}
+          />
+          .
+        </span>
+      )}
+      {newest && newest !== pinned && (pinned || mayEdit) && (
+        <button
+          type="button"
+          onClick={() => (pinned ? setCompared(newest) : void takeFirst())}
+          className="cursor-pointer text-accent underline underline-offset-2"
+        >
+          {pinned ? `What would ${newest} change?` : `Take the snapshot of ${newest}`}
+        </button>
+      )}
+      {state && !state.address && <span className="text-dim">No directory is configured.</span>}
+      {state?.address && mayEdit && (
+        <Button small disabled={reading} onClick={() => void read()}>
+          {reading ? 'Reading…' : 'Read the directory now'}
+        </Button>
+      )}
+      {state?.fault && (
+        <p role="alert" className="basis-full text-drop">
+          The directory does not answer; what was read last stays in force
+          <Age word="read" at={state.readAt} old={1} />. {state.fault}
+        </p>
+      )}
+      <Faults error={error} />
+      {compared && (
+        <EditionDialog
+          draft={draft}
+          of="person"
+          edition={compared}
+          mayEdit={mayEdit}
+          onClose={() => setCompared(null)}
+          onRule={onRule}
+        />
+      )}
+    </div>
+  );
+}

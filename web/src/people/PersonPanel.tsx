@@ -1,0 +1,95 @@
+import { useQuery } from '@tanstack/react-query';
+import { api } from '../api/client';
+import type { Draft, PersonEntry, Rule } from '../api/types';
+import { Faults } from '../ui/Faults';
+import { saidOf } from './people';
+
+/** Everything about one person: groups, attributes, and what every rule that can decide lets reach. */
+export function PersonPanel({
+  draft,
+  person,
+  numbers,
+  byId,
+  onRule,
+}: {
+  draft: Draft;
+  person: PersonEntry;
+  numbers: Map<string, number>;
+  byId: Map<string, Rule>;
+  onRule(id: string): void;
+}) {
+  const { data, error } = useQuery({
+    queryKey: ['person', draft.id, draft.version, person.name],
+    queryFn: () => api.rulesOfPerson(draft.id, person.name),
+    staleTime: Infinity,
+  });
+  return (
+    <article aria-label={person.name} className="min-w-0">
+      <h2 className="text-[15px] font-semibold">
+        {person.name}{' '}
+        <span className="font-mono text-[12px] font-normal text-dim">{person.id}</span>
+      </h2>
+      <dl className="mt-2 grid grid-cols-[110px_1fr] gap-x-3 gap-y-1">
+        {Object.entries(person.attributes).map(([attribute, values]) => (
+          <div key={attribute} className="contents">
+            <dt className="truncate text-dim" title={attribute}>
+              {attribute}
+            </dt>
+            <dd className="min-w-0">{values.join(', ')}</dd>
+          </div>
+        ))}
+        <dt className="text-dim">Groups</dt>
+        <dd className="min-w-0">
+          {person.groups.length === 0 && 'none'}
+          <ul className="empty:hidden">
+            {person.groups.map((group) => (
+              <li key={group.name}>
+                {group.name}{' '}
+                {group.through.length > 0 && (
+                  <span className="text-[12px] text-dim">through {group.through.join(', ')}</span>
+                )}
+              </li>
+            ))}
+          </ul>
+        </dd>
+      </dl>
+      <h3 className="mt-4 mb-1 font-semibold">Rules that can ever decide for them</h3>
+      <Faults error={error} />
+      {!data && !error && <p role="status">Working it out…</p>}
+      {data && (
+        <ol className="divide-y divide-line border-y border-line">
+          {data.rules.map((found) => {
+            const rule = found.id ? byId.get(found.id) : undefined;
+            const said = rule ? saidOf(person, rule) : [];
+            return (
+              <li key={found.id ?? 'closing'} className="py-1">
+                <div className="flex items-baseline gap-3">
+                  {rule ? (
+                    <button
+                      type="button"
+                      onClick={() => onRule(rule.id)}
+                      className="min-h-[24px] min-w-0 cursor-pointer truncate text-left text-accent underline underline-offset-2"
+                    >
+                      {numbers.get(rule.id)} {rule.name}
+                    </button>
+                  ) : (
+                    <span>the closing rule</span>
+                  )}
+                  <span className="ml-auto shrink-0 text-[12px] text-dim">
+                    {said.length > 0 && `${said.join(', ')} · `}
+                    {found.verdict}
+                  </span>
+                </div>
+                <p className="text-[12px] text-dim">{found.to}</p>
+                <p className="font-mono text-[12px] break-words">{found.witness}</p>
+              </li>
+            );
+          })}
+          {!data.complete && (
+            <li className="py-1 text-drop">There may be more: the budget of work ran out.</li>
+          )}
+        </ol>
+      )}
+    </article>
+  );
+}

@@ -1,0 +1,82 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useId, useRef, type ReactNode } from 'react';
+
+const ROW = 26;
+const PAGE = 12;
+
+/** A long list of which one is chosen, by pointer or by the arrow keys. */
+export function PickList<T>({
+  name,
+  none,
+  items,
+  chosen,
+  keyOf,
+  onChoose,
+  children,
+}: {
+  name: string;
+  none: string;
+  items: T[];
+  chosen: T | undefined;
+  keyOf(item: T): string;
+  onChoose(item: T): void;
+  children(item: T): ReactNode;
+}) {
+  const id = useId();
+  const box = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: PAGE,
+  });
+  const at = chosen === undefined ? -1 : items.indexOf(chosen);
+  const step = (to: number) => {
+    const next = Math.max(0, Math.min(items.length - 1, to));
+    onChoose(items[next]!);
+    rows.scrollToIndex(next);
+  };
+  if (items.length === 0) {
+    return <p className="w-[420px] shrink-0 text-dim">{none}</p>;
+  }
+  return (
+    <div
+      ref={box}
+      role="listbox"
+      tabIndex={0}
+      aria-label={name}
+      aria-activedescendant={at >= 0 ? `${id}-${at}` : undefined}
+      onKeyDown={(e) => {
+        const to = { ArrowDown: at + 1, ArrowUp: at - 1, PageDown: at + PAGE, PageUp: at - PAGE }[
+          e.key
+        ];
+        if (to !== undefined) {
+          e.preventDefault();
+          step(to);
+        }
+      }}
+      className="w-[420px] shrink-0 overflow-y-auto border-t border-line"
+    >
+      <div className="relative" style={{ height: rows.getTotalSize() }}>
+        {rows.getVirtualItems().map((row) => {
+          const item = items[row.index]!;
+          return (
+            <div
+              key={keyOf(item)}
+              id={`${id}-${row.index}`}
+              role="option"
+              aria-selected={item === chosen}
+              onClick={() => onChoose(item)}
+              style={{ height: ROW, transform: `translateY(${row.start}px)` }}
+              className={`absolute inset-x-0 flex cursor-pointer items-center gap-2 border-b border-line px-2 ${
+                item === chosen ? 'bg-accent-soft' : 'hover:bg-band'
+              }`}
+            >
+              {children(item)}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
