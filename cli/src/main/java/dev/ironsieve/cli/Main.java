@@ -18,6 +18,7 @@ import picocli.CommandLine.Command;
       Check.class,
       Probe.class,
       Diff.class,
+      Recognise.class,
       Convert.class,
       Manual.class,
       CommandLine.HelpCommand.class

@@ -2,6 +2,7 @@ package dev.ironsieve.core.catalogue;
 
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.ServiceLiteral;
+import dev.ironsieve.core.signature.Signature;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -20,6 +21,7 @@ import java.util.Set;
  * @param needs names of applications that must be allowed by rules of their own for it to work
  * @param carries names of applications that are let through inside its own connections only
  * @param features what it lets people do; none if its uses are not told apart
+ * @param signatures how its connections are told, beside those that name one of its hosts
  */
 public record Application(
     String name,
@@ -32,7 +34,8 @@ public record Application(
     List<String> hosts,
     List<String> needs,
     List<String> carries,
-    List<Feature> features) {
+    List<Feature> features,
+    List<Signature> signatures) {
   private static final int MAX_SUMMARY = 400;
   private static final int MAX_ENTRIES = 200;
 
@@ -63,6 +66,15 @@ public record Application(
       if (!names.add(feature.name())) {
         throw new InvalidModel(
             place + ", features", "each name once", "\"" + feature.name() + "\" twice");
+      }
+    }
+    signatures = some(place + ", signatures", signatures);
+    for (Signature signature : signatures) {
+      if (signature.feature() != null && !names.contains(signature.feature())) {
+        throw new InvalidModel(
+            place + ", signatures",
+            "the name of one of its features",
+            CatalogueNames.found(signature.feature()));
       }
     }
   }

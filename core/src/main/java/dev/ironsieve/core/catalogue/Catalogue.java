@@ -6,6 +6,10 @@ import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Vocabulary.Term;
 import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.signature.Condition;
+import dev.ironsieve.core.signature.HostPattern;
+import dev.ironsieve.core.signature.Recogniser;
+import dev.ironsieve.core.signature.Signature;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -103,6 +107,26 @@ public record Catalogue(String edition, List<Application> applications) {
     List<Term> terms = new ArrayList<>();
     sets.forEach((name, members) -> terms.add(new Term(name, members.build())));
     return new Vocabulary(Coordinate.APPLICATION, edition, values, terms);
+  }
+
+  /**
+   * How every application is told: its own signatures, and for each of its hosts that a client asks
+   * for it in TLS or in HTTP.
+   */
+  public List<Recogniser.Named> signatures() {
+    List<Recogniser.Named> out = new ArrayList<>();
+    for (Application application : applications) {
+      for (Signature signature : application.signatures()) {
+        out.add(new Recogniser.Named(application.name(), signature));
+      }
+      for (String host : application.hosts()) {
+        for (Condition.Where where : List.of(Condition.Where.TLS, Condition.Where.HTTP)) {
+          Condition names = new Condition.Names(where, HostPattern.parse(host));
+          out.add(new Recogniser.Named(application.name(), new Signature(null, List.of(names))));
+        }
+      }
+    }
+    return List.copyOf(out);
   }
 
   private static void add(Map<String, IntSet.Builder> sets, String name, int first, int last) {

@@ -36,6 +36,11 @@ public final class CatalogueChange {
     EditionChange.say(out, "needs", was.needs(), is.needs());
     EditionChange.say(out, "carries", was.carries(), is.carries());
     EditionChange.say(out, "features", features(was), features(is));
+    if (!was.signatures().equals(is.signatures())) {
+      out.add(
+          "signatures are others (%d before, %d now)"
+              .formatted(was.signatures().size(), is.signatures().size()));
+    }
     return List.copyOf(out);
   }
 

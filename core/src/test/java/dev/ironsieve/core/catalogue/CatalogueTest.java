@@ -36,7 +36,8 @@ class CatalogueTest {
         List.of("*." + name.toLowerCase() + ".example"),
         List.of(),
         List.of(),
-        List.of(features).stream().map(feature -> new Feature(feature, false)).toList());
+        List.of(features).stream().map(feature -> new Feature(feature, false)).toList(),
+        List.of());
   }
 
   private static Application needing(Application application, String... needs) {
@@ -51,7 +52,8 @@ class CatalogueTest {
         application.hosts(),
         List.of(needs),
         application.carries(),
-        application.features());
+        application.features(),
+        application.signatures());
   }
 
   private static List<String> members(Vocabulary vocabulary, String name) {

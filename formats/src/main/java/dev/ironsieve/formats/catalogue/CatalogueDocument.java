@@ -30,7 +30,8 @@ public record CatalogueDocument(
       List<String> hosts,
       List<String> needs,
       List<String> carries,
-      List<FeatureDocument> features) {}
+      List<FeatureDocument> features,
+      List<SignatureDocument> signatures) {}
 
   /**
    * One feature.

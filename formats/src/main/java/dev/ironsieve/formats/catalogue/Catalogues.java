@@ -4,6 +4,7 @@ import dev.ironsieve.core.catalogue.Application;
 import dev.ironsieve.core.catalogue.Catalogue;
 import dev.ironsieve.core.catalogue.Feature;
 import dev.ironsieve.core.model.ServiceLiteral;
+import dev.ironsieve.core.signature.Signature;
 import dev.ironsieve.formats.Checked;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;
@@ -67,6 +68,10 @@ public final class Catalogues {
           Checked.at(
               at, () -> new Feature(feature.name(), Boolean.TRUE.equals(feature.seenSealed()))));
     }
+    List<Signature> signatures = new ArrayList<>();
+    for (SignatureDocument signature : some(document.signatures())) {
+      signatures.add(Signatures.read(signature, path + ".signatures[" + signatures.size() + "]"));
+    }
     return new Application(
         document.name(),
         document.summary(),
@@ -78,7 +83,8 @@ public final class Catalogues {
         present(document.hosts(), path + ".hosts"),
         present(document.needs(), path + ".needs"),
         present(document.carries(), path + ".carries"),
-        features);
+        features,
+        signatures);
   }
 
   private static int grade(Integer grade, String path) {
@@ -130,6 +136,9 @@ public final class Catalogues {
         application.carries(),
         application.features().stream()
             .map(feature -> new FeatureDocument(feature.name(), feature.seenSealed()))
-            .toList());
+            .toList(),
+        application.signatures().isEmpty()
+            ? null
+            : application.signatures().stream().map(Signatures::write).toList());
   }
 }
