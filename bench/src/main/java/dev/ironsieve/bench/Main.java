@@ -11,10 +11,11 @@ import org.openjdk.jmh.runner.RunnerException;
 import org.openjdk.jmh.runner.options.CommandLineOptionException;
 import org.openjdk.jmh.runner.options.CommandLineOptions;
 import org.openjdk.jmh.util.Statistics;
+import picocli.CommandLine;
 
 /**
  * Runs the benchmarks, and sets each beside its peer. Arguments are those of JMH; {@code growth}
- * asks {@link Growth} instead.
+ * asks {@link Growth} instead, {@code recognition} {@link Recognition}.
  */
 public final class Main {
   private static final Map<String, String> PEERS =
@@ -29,6 +30,10 @@ public final class Main {
       throws RunnerException, CommandLineOptionException, IOException {
     if (args.length > 0 && args[0].equals("growth")) {
       System.exit(Growth.execute(Arrays.copyOfRange(args, 1, args.length)));
+    }
+    if (args.length > 0 && args[0].equals("recognition")) {
+      String[] rest = Arrays.copyOfRange(args, 1, args.length);
+      System.exit(new CommandLine(new Recognition()).execute(rest));
     }
     Collection<RunResult> results = new Runner(new CommandLineOptions(args)).run();
     Map<String, Statistics> all = new TreeMap<>();

@@ -1,6 +1,7 @@
 package dev.ironsieve.formats.capture;
 
 import dev.ironsieve.formats.InvalidDocument;
+import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
@@ -51,7 +52,7 @@ final class CaptureReader {
 
   private CaptureReader(String file, InputStream in, Taker taker) {
     this.file = file;
-    this.in = in;
+    this.in = new BufferedInputStream(in, 1 << 18);
     this.taker = taker;
   }
 
