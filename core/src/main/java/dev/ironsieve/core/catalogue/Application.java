@@ -79,6 +79,42 @@ public record Application(
     }
   }
 
+  /** The same with one more signature. */
+  Application telling(Signature signature) {
+    List<Signature> more = new ArrayList<>(signatures);
+    more.add(signature);
+    return new Application(
+        name,
+        summary,
+        category,
+        tags,
+        risk,
+        usefulness,
+        ports,
+        hosts,
+        needs,
+        carries,
+        features,
+        more);
+  }
+
+  /** One of which nothing is known but a signature. */
+  static Application own(String name, String category, Signature signature) {
+    return new Application(
+        name,
+        "Added here, with a signature of our own.",
+        category,
+        List.of(),
+        1,
+        3,
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of(signature));
+  }
+
   private static void grade(String place, int grade) {
     if (grade < 1 || grade > 5) {
       throw new InvalidModel(place, "1 to 5", grade + "");

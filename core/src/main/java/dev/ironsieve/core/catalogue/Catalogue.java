@@ -32,6 +32,9 @@ public record Catalogue(String edition, List<Application> applications) {
   /** The value of a connection whose application is not recognised. */
   public static final String UNIDENTIFIED = "unidentified";
 
+  /** The category of applications that engineers add themselves. */
+  public static final String OWN = "our own";
+
   private static final int HIGHEST_RISK = 5;
 
   public Catalogue {
@@ -68,6 +71,24 @@ public record Catalogue(String edition, List<Application> applications) {
             CatalogueNames.found(name));
       }
     }
+  }
+
+  /**
+   * Another edition, in which an application is told by one more signature. An application that is
+   * not there yet is added, in the category {@value #OWN}.
+   */
+  public Catalogue telling(String otherEdition, String application, Signature signature) {
+    List<Application> all = new ArrayList<>();
+    boolean known = false;
+    for (Application each : applications) {
+      boolean meant = Names.key(each.name()).equals(Names.key(application));
+      known |= meant;
+      all.add(meant ? each.telling(signature) : each);
+    }
+    if (!known) {
+      all.add(Application.own(application, OWN, signature));
+    }
+    return new Catalogue(otherEdition, all);
   }
 
   /** How a category is named where rules mean all of it. */

@@ -59,11 +59,13 @@ public final class Sight {
     return port;
   }
 
-  byte[] client() {
+  /** The first bytes of the opening side, or its first datagram. */
+  public byte[] client() {
     return client;
   }
 
-  byte[] server() {
+  /** The first bytes of the other side, or its first datagram. */
+  public byte[] server() {
     return server;
   }
 

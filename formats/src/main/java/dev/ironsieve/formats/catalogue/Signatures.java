@@ -16,7 +16,7 @@ import java.util.List;
 import java.util.function.Function;
 
 /** The way between signatures and their documents. */
-final class Signatures {
+public final class Signatures {
   private final String path;
   private final List<Condition> conditions = new ArrayList<>();
 
@@ -25,7 +25,7 @@ final class Signatures {
   }
 
   /** Reads one signature; throws {@link InvalidDocument} with paths below {@code path}. */
-  static Signature read(SignatureDocument d, String path) {
+  public static Signature read(SignatureDocument d, String path) {
     if (d == null) {
       throw new InvalidDocument(path, "a signature", "nothing");
     }

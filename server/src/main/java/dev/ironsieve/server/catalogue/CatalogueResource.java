@@ -1,10 +1,15 @@
 package dev.ironsieve.server.catalogue;
 
 import dev.ironsieve.core.catalogue.Catalogue;
+import dev.ironsieve.core.signature.Signature;
+import dev.ironsieve.formats.Checked;
 import dev.ironsieve.formats.catalogue.CatalogueDocument;
 import dev.ironsieve.formats.catalogue.Catalogues;
+import dev.ironsieve.formats.catalogue.SignatureDocument;
+import dev.ironsieve.formats.catalogue.Signatures;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
+import dev.ironsieve.server.http.Problem;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.Consumes;
@@ -64,5 +69,35 @@ public class CatalogueResource {
     Catalogue catalogue = Catalogues.read(document);
     editions.add(catalogue, SessionMechanism.account(identity).id());
     return new ImportedEdition(catalogue.edition(), catalogue.applications().size());
+  }
+
+  /**
+   * A signature of one's own.
+   *
+   * @param edition what to call the edition that has it
+   * @param application the application that it tells; a new one if there is none of that name
+   */
+  public record OwnSignature(
+      @Schema(required = true) String edition,
+      @Schema(required = true) String application,
+      @Schema(required = true) SignatureDocument signature) {}
+
+  /** Makes another edition that has one more signature. */
+  @POST
+  @Path("/{edition}/signatures")
+  @RolesAllowed(Role.MAY_EDIT)
+  public ImportedEdition add(
+      String edition, OwnSignature body, @Context SecurityIdentity identity) {
+    Problem.requireBody(body);
+    if (body.application() == null) {
+      throw Problem.invalid("$.application", "the name of an application", "nothing");
+    }
+    Signature signature = Signatures.read(body.signature(), "$.signature");
+    Catalogue next =
+        Checked.at(
+            "$",
+            () -> editions.edition(edition).telling(body.edition(), body.application(), signature));
+    editions.add(next, SessionMechanism.account(identity).id());
+    return new ImportedEdition(next.edition(), next.applications().size());
   }
 }

@@ -12,6 +12,7 @@ import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.formats.document.VocabularyDocument;
 import dev.ironsieve.server.account.Accounts;
 import dev.ironsieve.server.account.Role;
+import dev.ironsieve.server.capture.KeptCaptures;
 import dev.ironsieve.server.catalogue.Editions;
 import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.rulebase.Rulebases;
@@ -38,6 +39,7 @@ public class Start {
   private final Editions editions;
   private final Directory directory;
   private final DemoDirectory demoDirectory;
+  private final KeptCaptures captures;
   private final boolean demo;
 
   Start(
@@ -46,12 +48,14 @@ public class Start {
       Editions editions,
       Directory directory,
       DemoDirectory demoDirectory,
+      KeptCaptures captures,
       @ConfigProperty(name = "iron-sieve.demo") boolean demo) {
     this.accounts = accounts;
     this.rulebases = rulebases;
     this.editions = editions;
     this.directory = directory;
     this.demoDirectory = demoDirectory;
+    this.captures = captures;
     this.demo = demo;
   }
 
@@ -79,6 +83,7 @@ public class Start {
       rulebases.add(harbour(catalogue, people), null);
     }
     demoDirectory.later();
+    captures.add("an hour at the harbour", resource("/demo/harbour.pcap"));
   }
 
   /** The rules of the harbour office, with the people of the directory and the catalogue. */

@@ -1,0 +1,148 @@
+package dev.ironsieve.server;
+
+import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.equalTo;
+import static org.hamcrest.Matchers.hasItem;
+import static org.hamcrest.Matchers.hasItems;
+import static org.hamcrest.Matchers.nullValue;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.response.Response;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.Arrays;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** The signature bench: captures, what is recognised in them, and signatures of one's own. */
+@QuarkusTest
+class CaptureTest {
+  private static final String HEARTBEAT = "{\"client\": \"4b 53 4b 31\"}";
+  private Client ruth;
+
+  @BeforeEach
+  void signIn() {
+    ruth = Client.signedIn("ruth.okell");
+  }
+
+  private static byte[] sample() throws IOException {
+    try (InputStream in = CaptureTest.class.getResourceAsStream("/demo/harbour.pcap")) {
+      return in.readAllBytes();
+    }
+  }
+
+  private Response bring(byte[] capture) {
+    return ruth.request()
+        .contentType("application/octet-stream")
+        .body(capture)
+        .post("/api/captures?name=mine");
+  }
+
+  private Response attempt(long capture, String application, String signature) {
+    String body =
+        "{\"edition\": \"2026-11\", \"application\": \"%s\", \"signature\": %s}"
+            .formatted(application, signature);
+    return ruth.request().body(body).post("/api/captures/" + capture + "/try");
+  }
+
+  @Test
+  void theShippedCaptureIsRecognised() {
+    ruth.request()
+        .get("/api/captures")
+        .then()
+        .body("name", hasItem("an hour at the harbour"))
+        .body("connections", hasItem(34));
+    ruth.request()
+        .get("/api/captures/1?edition=2026-11")
+        .then()
+        .statusCode(200)
+        .body("connections.size()", equalTo(34))
+        .body("connections.application", hasItems("Gullwire: call", "DNS", "Modbus", "NTP", null))
+        .body(
+            "connections.find { it.application == 'Gullwire: post' }.evidence",
+            equalTo(List.of("HTTP host chat.gullwire.example", "HTTP path /post")))
+        .body("connections.find { it.application == 'Gullwire: call' }.others", hasItem("TLS"))
+        .body("connections[33].application", nullValue());
+  }
+
+  @Test
+  void aSignatureIsTriedBeforeItIsKept() throws IOException {
+    long id = bring(sample()).then().statusCode(200).extract().jsonPath().getLong("id");
+    attempt(id, "Kiosk heartbeat", HEARTBEAT)
+        .then()
+        .statusCode(200)
+        .body("holds.size()", equalTo(6))
+        .body("meant.size()", equalTo(6))
+        .body("taken.size()", equalTo(0));
+    // Too wide: it would take what other signatures tell.
+    attempt(id, "Kiosk heartbeat", "{\"client\": \"53 53 48 2d\", \"services\": [\"tcp/2222\"]}")
+        .then()
+        .body("taken.size()", equalTo(1));
+    attempt(id, "Kiosk heartbeat", "{\"clientPattern\": \"^S\"}")
+        .then()
+        .body("holds.size()", equalTo(2))
+        .body("taken.size()", equalTo(2));
+    attempt(id, "Kiosk heartbeat", "{\"speaks\": \"HTTP\"}")
+        .then()
+        .body("holds.size()", equalTo(3))
+        .body("meant.size()", equalTo(0));
+  }
+
+  @Test
+  void aSignatureOfOnesOwnMakesAnEdition() {
+    String body = "{\"edition\": \"%s\", \"application\": \"%s\", \"signature\": %s}";
+    ruth.request()
+        .body(body.formatted("2026-11 with kiosks", "Kiosk heartbeat", HEARTBEAT))
+        .post("/api/catalogue/2026-11/signatures")
+        .then()
+        .statusCode(200)
+        .body("applications", equalTo(491));
+    ruth.request()
+        .get("/api/captures/1?edition=2026-11 with kiosks")
+        .then()
+        .body("connections.findAll { it.application == 'Kiosk heartbeat' }.size()", equalTo(6));
+    ruth.request()
+        .body(body.formatted("2026-11 with kiosks", "Gullwire", HEARTBEAT))
+        .post("/api/catalogue/2026-11/signatures")
+        .then()
+        .statusCode(409);
+    ruth.request()
+        .body(body.formatted("another", "Gullwire", "{\"feature\": \"fly\", \"speaks\": \"TLS\"}"))
+        .post("/api/catalogue/2026-11/signatures")
+        .then()
+        .statusCode(422)
+        .body("detail", containsString("the name of one of its features"));
+  }
+
+  @Test
+  void whatIsNoCaptureOrNoSignatureIsSaidWithItsPlace() throws IOException {
+    bring(new byte[] {1, 2, 3, 4, 5})
+        .then()
+        .statusCode(422)
+        .body("detail", containsString("expected pcap or pcapng"));
+    byte[] cut = Arrays.copyOf(sample(), 5000);
+    long id = bring(cut).then().statusCode(200).extract().jsonPath().getLong("id");
+    ruth.request()
+        .get("/api/captures/" + id + "?edition=2026-11")
+        .then()
+        .body("remarks[0]", containsString("is cut off at byte 5000"));
+    attempt(id, "X", "{\"client\": \"4b 5\"}")
+        .then()
+        .statusCode(422)
+        .body("detail", containsString("$.signature.client"));
+    attempt(id, "X", "{\"services\": [\"tcp/443\"]}")
+        .then()
+        .statusCode(422)
+        .body("detail", containsString("something beside ports"));
+    attempt(999, "X", HEARTBEAT).then().statusCode(404);
+    ruth.request().get("/api/captures/1").then().statusCode(422);
+    Client.signedIn("ines.calder")
+        .request()
+        .contentType("application/octet-stream")
+        .body(cut)
+        .post("/api/captures")
+        .then()
+        .statusCode(403);
+  }
+}
