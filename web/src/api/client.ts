@@ -10,6 +10,7 @@ import type {
   Imported,
   ImportedEdition,
   ListedAccount,
+  ListedCapture,
   ListedEdition,
   ListedRulebase,
   People,
@@ -17,7 +18,10 @@ import type {
   PersonRules,
   ProbeAnswer,
   ProblemBody,
+  RecognisedCapture,
+  Signature,
   TermOption,
+  Tried,
 } from './types';
 
 /** The server refused; `body` says why. */
@@ -33,14 +37,20 @@ export class Unreachable extends Error {}
 /** Tells this page's changes from those of another page of the same person. */
 export const clientId = crypto.randomUUID();
 
-async function call<T>(method: string, path: string, body?: unknown, raw?: Blob): Promise<T> {
+async function call<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  raw?: Blob,
+  type = 'application/json',
+): Promise<T> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       headers: {
         'X-Iron-Sieve': clientId,
-        ...(body !== undefined || raw ? { 'Content-Type': 'application/json' } : {}),
+        ...(body !== undefined || raw ? { 'Content-Type': type } : {}),
       },
       body: raw ?? (body === undefined ? undefined : JSON.stringify(body)),
     });
@@ -110,6 +120,29 @@ export const api = {
     call<EditionEffect>('GET', `${draft(id)}/editions/${of}/${encodeURIComponent(name)}`),
   takeEdition: (id: number, of: Editioned, name: string, version: number) =>
     call<Change>('PUT', `${draft(id)}/editions/${of}/${encodeURIComponent(name)}`, { version }),
+
+  captures: () => call<ListedCapture[]>('GET', '/captures'),
+  readCapture: (file: File) =>
+    call<ListedCapture>(
+      'POST',
+      `/captures?${new URLSearchParams({ name: file.name }).toString()}`,
+      undefined,
+      file,
+      'application/octet-stream',
+    ),
+  recognised: (id: number, edition: string) =>
+    call<RecognisedCapture>(
+      'GET',
+      `/captures/${id}?${new URLSearchParams({ edition }).toString()}`,
+    ),
+  trySignature: (id: number, edition: string, application: string, signature: Signature) =>
+    call<Tried>('POST', `/captures/${id}/try`, { edition, application, signature }),
+  addSignature: (from: string, edition: string, application: string, signature: Signature) =>
+    call<ImportedEdition>('POST', `/catalogue/${encodeURIComponent(from)}/signatures`, {
+      edition,
+      application,
+      signature,
+    }),
 
   directory: () => call<DirectoryState>('GET', '/directory'),
   readDirectory: () => call<DirectoryState>('POST', '/directory/read'),

@@ -1,7 +1,6 @@
 import { Blocks, History, ListOrdered, Users } from 'lucide-react';
+import { LIBRARY, type Place } from './places';
 import { useSession } from './session';
-
-export type Place = 'rules' | 'library' | 'people' | 'applications' | 'history' | 'accounts';
 
 const PLACES = [
   { place: 'rules', word: 'Rules', Icon: ListOrdered },
@@ -12,7 +11,7 @@ const PLACES = [
 
 export function Rail({ place, onGo }: { place: Place; onGo(place: Place): void }) {
   const { person } = useSession();
-  const shown = place === 'people' || place === 'applications' ? 'library' : place;
+  const shown = LIBRARY.includes(place) ? 'library' : place;
   return (
     <nav aria-label="Places" className="w-[56px] shrink-0 bg-rail pt-2">
       {PLACES.filter((p) => p.place !== 'accounts' || person.role === 'admin').map(

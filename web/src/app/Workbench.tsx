@@ -10,13 +10,15 @@ import { useProbe } from '../probe/useProbe';
 import { RulePanel } from '../rules/RulePanel';
 import { RulesPage, type RulesHandle } from '../rules/RulesPage';
 import { Header } from './Header';
-import { Rail, type Place } from './Rail';
+import { Rail } from './Rail';
+import type { Place } from './places';
 import { mayEdit, useSession } from './session';
 import { StateLine } from './StateLine';
 import { flipTheme } from './theme';
 
 const Library = lazy(() => import('../library/LibraryPage'));
 const Applications = lazy(() => import('../catalogue/CataloguePage'));
+const SignatureBench = lazy(() => import('../signatures/SignatureBench'));
 const People = lazy(() => import('../people/PeoplePage'));
 const History = lazy(() => import('../history/HistoryPage'));
 const Accounts = lazy(() => import('../accounts/AccountsPage'));
@@ -188,6 +190,8 @@ export default function Workbench() {
                 onRule={showRule}
                 onGo={go}
               />
+            ) : place === 'signatures' ? (
+              <SignatureBench draft={draft} mayEdit={editable} onRule={showRule} onGo={go} />
             ) : place === 'history' ? (
               <History id={id} version={draft.version} />
             ) : place === 'accounts' ? (

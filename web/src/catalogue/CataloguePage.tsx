@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
-import type { Place } from '../app/Rail';
+import type { Place } from '../app/places';
 import { allRules } from '../draft/applyEdit';
 import { EditionDialog } from '../library/EditionDialog';
 import { LibraryTabs } from '../library/LibraryTabs';

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import type { Problem } from '../api/client';
 import type { Edit, NamedObject, ObjectKind, Rule } from '../api/types';
-import type { Place } from '../app/Rail';
+import type { Place } from '../app/places';
 import { allRules } from '../draft/applyEdit';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';

@@ -1,9 +1,10 @@
-import type { Place } from '../app/Rail';
+import type { Place } from '../app/places';
 
 const TABS: { place: Place; word: string }[] = [
   { place: 'library', word: 'Objects' },
   { place: 'people', word: 'People' },
   { place: 'applications', word: 'Applications' },
+  { place: 'signatures', word: 'Signatures' },
 ];
 
 /** The heading of the library, which leads from one of its lists to the other. */

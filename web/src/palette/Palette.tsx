@@ -2,7 +2,7 @@ import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { Draft, Rule } from '../api/types';
-import type { Place } from '../app/Rail';
+import type { Place } from '../app/places';
 import type { Opened } from '../app/Workbench';
 import { allRules } from '../draft/applyEdit';
 import type { RuleActions } from '../rules/actions';
@@ -107,6 +107,7 @@ export default function Palette({
     { words: 'Go to the library', run: () => onGo('library') },
     { words: 'Go to the people', run: () => onGo('people') },
     { words: 'Go to the applications', run: () => onGo('applications') },
+    { words: 'Go to the signatures', run: () => onGo('signatures') },
     { words: 'Go to the history', run: () => onGo('history') },
     ...(admin ? [{ words: 'Go to the accounts', run: () => onGo('accounts') }] : []),
     { words: 'Probe a connection', keys: 'p', run: onProbe },

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { api } from '../api/client';
 import type { Draft, Rule } from '../api/types';
-import type { Place } from '../app/Rail';
+import type { Place } from '../app/places';
 import { EditionDialog } from '../library/EditionDialog';
 import { LibraryTabs } from '../library/LibraryTabs';
 import { Age } from '../ui/Age';

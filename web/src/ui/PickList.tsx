@@ -12,6 +12,7 @@ export function PickList<T>({
   chosen,
   keyOf,
   onChoose,
+  className = 'w-[420px] shrink-0',
   children,
 }: {
   name: string;
@@ -20,6 +21,7 @@ export function PickList<T>({
   chosen: T | undefined;
   keyOf(item: T): string;
   onChoose(item: T): void;
+  className?: string;
   children(item: T): ReactNode;
 }) {
   const id = useId();
@@ -37,7 +39,7 @@ export function PickList<T>({
     rows.scrollToIndex(next);
   };
   if (items.length === 0) {
-    return <p className="w-[420px] shrink-0 text-dim">{none}</p>;
+    return <p className={`${className} text-dim`}>{none}</p>;
   }
   return (
     <div
@@ -55,7 +57,7 @@ export function PickList<T>({
           step(to);
         }
       }}
-      className="w-[420px] shrink-0 overflow-y-auto border-t border-line"
+      className={`${className} overflow-y-auto border-t border-line`}
     >
       <div className="relative" style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map((row) => {

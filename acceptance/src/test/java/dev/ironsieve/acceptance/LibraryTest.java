@@ -79,4 +79,35 @@ class LibraryTest extends OnTheBench {
     bench.button("17 Help desk steers far desks").click();
     assertThat(bench.rule("p01")).isVisible();
   }
+
+  @Test
+  void aSignatureIsWrittenOnACaptureKeptInAnEditionAndTaken() {
+    bench.button("Library").click();
+    bench.button("Signatures").click();
+    Locator list = page().getByRole(AriaRole.LISTBOX);
+    assertThat(list).containsText("Gullwire: call");
+    list.getByText("10.40.7.70").first().click();
+    Locator connection = page().getByLabel("The connection", EXACTLY);
+    assertThat(connection).containsText("No signature holds.");
+    assertThat(connection).containsText("KSK1..beat");
+    bench.button("Begin with 4b 53 4b 31").click();
+    assertThat(page().getByText("Recognises 6 of 34.")).isVisible();
+    Locator value = page().getByLabel("Value of condition 1");
+    value.fill("53 53 48 2");
+    assertThat(page().getByRole(AriaRole.ALERT)).containsText("hexadecimal pairs");
+    value.fill("53 53 48 2d 32 2e");
+    assertThat(page().getByText("2 of them other signatures’")).isVisible();
+    checkAxe("signatures");
+    value.fill("4b 53 4b 31");
+    page().getByLabel("Application", EXACTLY).fill("Kiosk heartbeat");
+    bench.button("Make it").click();
+    assertThat(bench.dialog()).containsText("1 application new, 0 gone, 0 changed");
+    bench.dialog().getByText("into the draft").click();
+    assertThat(connection).containsText("Kiosk heartbeat");
+    assertThat(list).containsText("Kiosk heartbeat");
+    bench.button("Applications").click();
+    page().getByLabel("Search applications").fill("category our own");
+    page().getByLabel("Search applications").fill("kiosk heartbeat");
+    assertThat(page().getByRole(AriaRole.ARTICLE)).containsText("a signature of our own");
+  }
 }

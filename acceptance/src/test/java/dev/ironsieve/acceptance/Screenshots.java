@@ -108,6 +108,16 @@ public final class Screenshots {
           bench.page().getByText("2 people new, 1 gone").waitFor();
         });
     out.put(
+        "signatures",
+        bench -> {
+          bench.button("Library").click();
+          bench.button("Signatures").click();
+          bench.page().getByText("10.40.7.70").first().click();
+          bench.button("Begin with 4b 53 4b 31").click();
+          bench.page().getByLabel("Application").fill("Kiosk heartbeat");
+          bench.page().getByText("Recognises 6 of 34.").waitFor();
+        });
+    out.put(
         "applications",
         bench -> {
           bench.button("Library").click();
