@@ -66,7 +66,8 @@ export default function Workbench() {
 
   // The address bar says what is seen, so that it can be sent to a colleague.
   useEffect(() => {
-    if (place !== 'rules') return;
+    // Another place shows only when it has been loaded; until then this one must not come back.
+    if (place !== 'rules' || !window.location.pathname.endsWith('/rules')) return;
     const next = new URLSearchParams();
     if (focus) next.set('rule', focus);
     if (line.trim()) next.set('probe', line.trim());

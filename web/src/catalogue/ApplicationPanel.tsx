@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Application, Rule } from '../api/types';
 import { familyOf, rulesAbout } from './catalogue';
+import { wordsOf } from '../signatures/conditions';
 import { FamilyPicture } from './FamilyPicture';
 
 /** Everything that the catalogue says of one application, and which rules speak of it. */
@@ -56,6 +57,18 @@ export function ApplicationPanel({
           ) : (
             'not told apart'
           )}
+        </Line>
+        <Line word="Told by">
+          {application.hosts?.length ? <p>TLS or HTTP for one of its hosts</p> : null}
+          <ul>
+            {(application.signatures ?? []).map((signature) => (
+              <li key={JSON.stringify(signature)}>
+                {signature.feature && <b className="font-semibold">{signature.feature}: </b>}
+                <span className="text-[12px]">{wordsOf(signature)}</span>
+              </li>
+            ))}
+          </ul>
+          {!application.hosts?.length && !application.signatures?.length && 'nothing yet'}
         </Line>
       </dl>
       <h3 className="mt-4 mb-1 font-semibold">Family</h3>

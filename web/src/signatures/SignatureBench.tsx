@@ -64,11 +64,19 @@ export default function SignatureBench({
     retry: false,
   });
   const marks = signature && !wrong ? tried : undefined;
-  const rows = useMemo(
+  const [filter, setFilter] = useState('');
+  const all = useMemo(
     () => (data?.connections ?? []).map((connection, number) => ({ connection, number })),
     [data],
   );
-  const chosen = rows[at] ?? rows[0];
+  const rows = useMemo(() => {
+    const words = filter.trim().toLowerCase().split(/\s+/);
+    return all.filter(({ connection: c }) => {
+      const text = [c.from, c.to, c.service, c.application ?? 'unidentified', ...c.others];
+      return words.every((word) => text.join('\n').toLowerCase().includes(word));
+    });
+  }, [all, filter]);
+  const chosen = rows.find((row) => row.number === at) ?? rows[0];
   const own = application + (writing.feature.trim() ? `: ${writing.feature.trim()}` : '');
   const newName = name ?? `${edition} with ${application || 'ours'}`;
 
@@ -116,6 +124,14 @@ export default function SignatureBench({
             ))}
           </select>
         )}
+        <input
+          type="search"
+          aria-label="Search connections"
+          placeholder="address, service, application, unidentified"
+          value={filter}
+          onChange={(e) => setFilter(e.target.value)}
+          className="w-[270px] rounded border border-line px-2 py-1"
+        />
         {mayEdit && (
           <label className="cursor-pointer rounded border border-line px-2 text-[12px] leading-[20px] focus-within:outline hover:bg-band">
             Bring in a capture…
@@ -147,7 +163,7 @@ export default function SignatureBench({
         <div className="flex min-h-0 flex-1 gap-6">
           <PickList
             name="Connections"
-            none="There is no connection in it."
+            none={filter ? 'No connection fits.' : 'There is no connection in it.'}
             items={rows}
             chosen={chosen}
             keyOf={(row) => `${row.number}`}
@@ -185,7 +201,7 @@ export default function SignatureBench({
               </>
             )}
           </PickList>
-          <div className="min-h-0 w-[440px] shrink-0 overflow-y-auto pb-6">
+          <div className="min-h-0 w-[446px] shrink-0 overflow-y-auto px-1 pb-6">
             {chosen && (
               <section aria-label="The connection">
                 <h2 className="font-semibold">{chosen.connection.application ?? 'unidentified'}</h2>
@@ -210,7 +226,7 @@ export default function SignatureBench({
                 {signature && <Faults error={wrong} />}
                 {marks && (
                   <p role="status" className="mt-2">
-                    Recognises {marks.meant.length} of {rows.length}
+                    Recognises {marks.meant.length} of {all.length}
                     {marks.taken.length > 0 && (
                       <b className="text-caution">
                         , {marks.taken.length} of them other signatures’

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { dump, freeKind, signatureOf } from './conditions';
+import { dump, freeKind, signatureOf, wordsOf } from './conditions';
 
 describe('a signature as it is typed', () => {
   it('is the document of its conditions', () => {
@@ -23,6 +23,12 @@ describe('a signature as it is typed', () => {
 
   it('is nothing while nothing is typed', () => {
     expect(signatureOf([{ member: 'client', text: ' ' }], 'post')).toBeNull();
+  });
+
+  it('is said in words', () => {
+    expect(wordsOf({ services: ['tcp/53', 'udp/53'], speaks: 'DNS', feature: 'ask' })).toBe(
+      'service is tcp/53 or udp/53, client speaks DNS',
+    );
   });
 
   it('has each kind of condition once', () => {

@@ -41,6 +41,14 @@ export function signatureOf(conditions: Typed[], feature: string): Signature | n
   return out;
 }
 
+/** A signature as people say it, its conditions one after the other. */
+export function wordsOf(signature: Signature): string {
+  return KINDS.flatMap(({ member, word }) => {
+    const value = signature[member];
+    return value ? [`${word} ${Array.isArray(value) ? value.join(' or ') : value}`] : [];
+  }).join(', ');
+}
+
 /** The first kind that no condition has yet, since a signature has each at most once. */
 export const freeKind = (conditions: Typed[]): Member | undefined =>
   KINDS.find((kind) => !conditions.some((c) => c.member === kind.member))?.member;
