@@ -20,6 +20,7 @@ import type {
   ProblemBody,
   RecognisedCapture,
   Signature,
+  SignedIn,
   TermOption,
   Tried,
 } from './types';
@@ -151,6 +152,8 @@ export const api = {
       'GET',
       `/directory/${encodeURIComponent(snapshot)}/people?${new URLSearchParams({ text, limit: `${limit}` }).toString()}`,
     ),
+  signInsOf: (person: string) =>
+    call<SignedIn[]>('GET', `/sign-ins?${new URLSearchParams({ person }).toString()}`),
   rulesOfPerson: (id: number, name: string) =>
     call<PersonRules>('GET', `${draft(id)}/people/${encodeURIComponent(name)}`),
 

@@ -35,6 +35,7 @@ export type Editioned = 'application' | 'person';
 export type DirectoryState = Schemas['DirectoryState'];
 export type People = Schemas['People'];
 export type PersonEntry = Schemas['PersonEntry'];
+export type SignedIn = Schemas['SignedIn'];
 export type PersonRules = Schemas['PersonRules'];
 export type ListedCapture = Schemas['ListedCapture'];
 export type RecognisedCapture = Schemas['RecognisedCapture'];

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../api/client';
 import type { Draft, PersonEntry, Rule } from '../api/types';
+import { Age } from '../ui/Age';
 import { Faults } from '../ui/Faults';
 import { saidOf } from './people';
 
@@ -23,6 +24,11 @@ export function PersonPanel({
     queryFn: () => api.rulesOfPerson(draft.id, person.name),
     staleTime: Infinity,
   });
+  const { data: places } = useQuery({
+    queryKey: ['sign-ins', person.id],
+    queryFn: () => api.signInsOf(person.id),
+    refetchInterval: 15_000,
+  });
   return (
     <article aria-label={person.name} className="min-w-0">
       <h2 className="text-[15px] font-semibold">
@@ -38,6 +44,18 @@ export function PersonPanel({
             <dd className="min-w-0">{values.join(', ')}</dd>
           </div>
         ))}
+        <dt className="text-dim">Signed in</dt>
+        <dd className="min-w-0">
+          {places?.length === 0 && 'nowhere'}
+          <ul className="empty:hidden">
+            {places?.map((place) => (
+              <li key={place.address}>
+                at <span className="font-mono text-[12px]">{place.address}</span>
+                <Age word="came" at={place.since} old={Infinity} />
+              </li>
+            ))}
+          </ul>
+        </dd>
         <dt className="text-dim">Groups</dt>
         <dd className="min-w-0">
           {person.groups.length === 0 && 'none'}

@@ -39,6 +39,7 @@ public class Start {
   private final Editions editions;
   private final Directory directory;
   private final DemoDirectory demoDirectory;
+  private final DemoSignIns demoSignIns;
   private final KeptCaptures captures;
   private final boolean demo;
 
@@ -48,6 +49,7 @@ public class Start {
       Editions editions,
       Directory directory,
       DemoDirectory demoDirectory,
+      DemoSignIns demoSignIns,
       KeptCaptures captures,
       @ConfigProperty(name = "iron-sieve.demo") boolean demo) {
     this.accounts = accounts;
@@ -55,6 +57,7 @@ public class Start {
     this.editions = editions;
     this.directory = directory;
     this.demoDirectory = demoDirectory;
+    this.demoSignIns = demoSignIns;
     this.captures = captures;
     this.demo = demo;
   }
@@ -83,6 +86,7 @@ public class Start {
       rulebases.add(harbour(catalogue, people), null);
     }
     demoDirectory.later();
+    demoSignIns.start();
     captures.add("an hour at the harbour", resource("/demo/harbour.pcap"));
   }
 

@@ -106,6 +106,18 @@ public class Directory {
   }
 
   /**
+   * The newest snapshot.
+   *
+   * @throws Problem 404 if the directory was never read
+   */
+  public Snapshot latest() {
+    return snapshots().stream()
+        .findFirst()
+        .map(row -> snapshot(row.name()))
+        .orElseThrow(() -> Problem.of(404, "The directory was never read."));
+  }
+
+  /**
    * @throws Problem 404 if there is no such snapshot
    */
   public Snapshot snapshot(String name) {

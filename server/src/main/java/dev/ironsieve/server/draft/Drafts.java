@@ -38,10 +38,12 @@ import java.util.function.Function;
 public class Drafts {
   private final Database database;
   private final DraftEvents events;
+  private final ProbeFill fill;
   private final Map<Long, LiveDraft> live = new ConcurrentHashMap<>();
 
-  Drafts(Database database, DraftEvents events) {
+  Drafts(Database database, DraftEvents events, ProbeFill fill) {
     this.database = database;
+    this.fill = fill;
     this.events = events;
   }
 
@@ -279,7 +281,9 @@ public class Drafts {
     return with(
         id,
         draft -> {
-          Connection connection = ConnectionLine.parse(line, draft.rulebase());
+          Connection said = ConnectionLine.parse(line, draft.rulebase());
+          ProbeFill.Filled filled = fill.fill(said, draft.rulebase());
+          Connection connection = filled.connection();
           Trace trace = draft.matcher().trace(connection);
           List<ProbeAnswer.Passed> passed =
               trace.passed().stream()
@@ -294,7 +298,7 @@ public class Drafts {
               trace.decided() == null ? "drop" : trace.decided().verdict().word(),
               trace.decided() == null ? null : trace.decided().id(),
               passed,
-              remarks(connection, draft.rulebase()));
+              remarks(filled, draft.rulebase()));
         });
   }
 
@@ -319,8 +323,9 @@ public class Drafts {
     };
   }
 
-  private static List<String> remarks(Connection connection, Rulebase rulebase) {
-    List<String> out = new ArrayList<>();
+  private static List<String> remarks(ProbeFill.Filled filled, Rulebase rulebase) {
+    Connection connection = filled.connection();
+    List<String> out = new ArrayList<>(filled.remarks());
     remark(connection.from(), "from", rulebase, out);
     remark(connection.to(), "to", rulebase, out);
     if (connection.protocol() == Connection.UNKNOWN) {

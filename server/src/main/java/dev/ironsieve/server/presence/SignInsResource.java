@@ -1,0 +1,85 @@
+package dev.ironsieve.server.presence;
+
+import dev.ironsieve.core.sets.Address;
+import dev.ironsieve.core.sets.InvalidText;
+import dev.ironsieve.server.account.Role;
+import dev.ironsieve.server.http.Problem;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.DELETE;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.PUT;
+import jakarta.ws.rs.Path;
+import jakarta.ws.rs.QueryParam;
+import java.time.Instant;
+import java.util.List;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/** Who is signed in where. */
+@Path("/api/sign-ins")
+@RolesAllowed(Role.MAY_VIEW)
+public class SignInsResource {
+  /** What sign-ins that are told by REST are known by. */
+  private static final String SESSION = "told by REST";
+
+  private final SignIns signIns;
+
+  SignInsResource(SignIns signIns) {
+    this.signIns = signIns;
+  }
+
+  /**
+   * Somebody at an address.
+   *
+   * @param person what the directory knows them by
+   * @param since ISO 8601
+   */
+  public record SignedIn(
+      @Schema(required = true) String person,
+      @Schema(required = true) String address,
+      @Schema(required = true) String since) {}
+
+  /** Who is signed in at an address. */
+  public record WhoIsThere(@Schema(required = true) String person) {}
+
+  /**
+   * Everywhere that somebody is signed in.
+   *
+   * @param person what the directory knows them by
+   */
+  @GET
+  public List<SignedIn> of(@QueryParam("person") String person) {
+    if (person == null) {
+      throw Problem.invalid("person", "what the directory knows somebody by", "nothing");
+    }
+    return signIns.of(person).stream()
+        .map(s -> new SignedIn(s.person(), s.address().toString(), s.since().toString()))
+        .toList();
+  }
+
+  @PUT
+  @Path("/{address}")
+  @RolesAllowed(Role.MAY_EDIT)
+  public void in(String address, WhoIsThere body) {
+    Problem.requireBody(body);
+    if (body.person() == null || body.person().isBlank()) {
+      throw Problem.invalid("$.person", "what the directory knows somebody by", "nothing");
+    }
+    signIns.in(body.person(), address(address), Instant.now(), SESSION);
+  }
+
+  @DELETE
+  @Path("/{address}")
+  @RolesAllowed(Role.MAY_EDIT)
+  public void out(String address) {
+    Address where = address(address);
+    signIns.at(where).ifPresent(there -> signIns.out(where, there.session()));
+  }
+
+  private static Address address(String text) {
+    try {
+      return Address.parse(text);
+    } catch (InvalidText e) {
+      throw Problem.invalid("address", e.expected(), '"' + text + '"');
+    }
+  }
+}
