@@ -9,6 +9,7 @@ import { EditionDialog } from '../library/EditionDialog';
 import { LibraryTabs } from '../library/LibraryTabs';
 import { Age } from '../ui/Age';
 import { Faults } from '../ui/Faults';
+import { FileButton } from '../ui/FileButton';
 import { PickList } from '../ui/PickList';
 import { ApplicationPanel, Grade } from './ApplicationPanel';
 import { applicationsOf, search } from './catalogue';
@@ -177,8 +178,7 @@ function Editions({
   const [compared, setCompared] = useState<string | null>(null);
   const [error, setError] = useState<unknown>(null);
   const pinned = draft.editions.application;
-  const bring = async (file: File | undefined) => {
-    if (!file) return;
+  const bring = async (file: File) => {
     setError(null);
     try {
       await api.importEdition(file);
@@ -221,18 +221,9 @@ function Editions({
           </button>
         ))}
       {mayEdit && (
-        <label className="cursor-pointer rounded border border-line px-2 leading-[20px] focus-within:outline hover:bg-band">
+        <FileButton accept=".json,application/json" onFile={(file) => void bring(file)}>
           Bring in an edition…
-          <input
-            type="file"
-            accept=".json,application/json"
-            className="sr-only"
-            onChange={(e) => {
-              void bring(e.target.files?.[0]);
-              e.target.value = '';
-            }}
-          />
-        </label>
+        </FileButton>
       )}
       <Faults error={error} />
       {compared && pinned && (

@@ -9,6 +9,7 @@ import { EditionDialog } from '../library/EditionDialog';
 import { LibraryTabs } from '../library/LibraryTabs';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
+import { FileButton } from '../ui/FileButton';
 import { PickList } from '../ui/PickList';
 import { dump, signatureOf } from './conditions';
 import { SignatureEditor, type Writing } from './SignatureEditor';
@@ -80,8 +81,7 @@ export default function SignatureBench({
   const own = application + (writing.feature.trim() ? `: ${writing.feature.trim()}` : '');
   const newName = name ?? `${edition} with ${application || 'ours'}`;
 
-  const bring = async (file: File | undefined) => {
-    if (!file) return;
+  const bring = async (file: File) => {
     setFailed(null);
     try {
       const read = await api.readCapture(file);
@@ -133,18 +133,9 @@ export default function SignatureBench({
           className="w-[270px] rounded border border-line px-2 py-1"
         />
         {mayEdit && (
-          <label className="cursor-pointer rounded border border-line px-2 text-[12px] leading-[20px] focus-within:outline hover:bg-band">
+          <FileButton accept=".pcap,.pcapng,.cap" onFile={(file) => void bring(file)}>
             Bring in a capture…
-            <input
-              type="file"
-              accept=".pcap,.pcapng,.cap"
-              className="sr-only"
-              onChange={(e) => {
-                void bring(e.target.files?.[0]);
-                e.target.value = '';
-              }}
-            />
-          </label>
+          </FileButton>
         )}
       </div>
       <Faults error={error ?? failed} />

@@ -118,7 +118,7 @@ public class CaptureResource {
    * @param name what to call it
    */
   @POST
-  @Consumes(MediaType.APPLICATION_OCTET_STREAM)
+  @Consumes(MediaType.WILDCARD)
   @RolesAllowed(Role.MAY_EDIT)
   public ListedCapture read(
       @QueryParam("name") @DefaultValue("capture") String name,

@@ -4,18 +4,16 @@ import dev.ironsieve.core.directory.Snapshot;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.directory.Snapshots;
 import dev.ironsieve.server.edition.EditionStore;
+import dev.ironsieve.server.edition.Editioned;
 import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
 import io.quarkus.scheduler.Scheduled;
 import jakarta.enterprise.context.ApplicationScoped;
-import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 import org.jboss.logging.Logger;
 
 /**
@@ -25,16 +23,16 @@ import org.jboss.logging.Logger;
 @ApplicationScoped
 public class Directory {
   private static final Logger LOG = Logger.getLogger(Directory.class);
-  private static final EditionStore STORE = new EditionStore("directory_snapshot");
   private static final DateTimeFormatter EDITION =
       DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss").withZone(ZoneOffset.UTC);
 
   private final Database database;
-  private final Map<String, Snapshot> read = new ConcurrentHashMap<>();
+  private final Editioned<Snapshot> editions;
   private volatile Optional<DirectorySource> source;
 
   Directory(Database database, DirectoryConfig config) {
     this.database = database;
+    editions = new Editioned<>(database, "directory_snapshot", "snapshot", Snapshots::read);
     source = DirectorySource.of(config, Optional.empty());
   }
 
@@ -49,7 +47,7 @@ public class Directory {
   }
 
   List<EditionStore.Row> snapshots() {
-    return database.inTransaction("listing the directory's snapshots", STORE::all);
+    return editions.all();
   }
 
   /** The last try to read, and the last that succeeded. */
@@ -96,7 +94,7 @@ public class Directory {
           String name = same ? latest.get().edition() : found.edition();
           for (int next = 2; !same; next++) {
             String content = Json.write(Snapshots.document(found.called(name)));
-            if (STORE.add(sql, name, content, account).isPresent()) {
+            if (editions.add(sql, name, content, account)) {
               break;
             }
             name = found.edition() + " (" + next + ")";
@@ -121,18 +119,11 @@ public class Directory {
    * @throws Problem 404 if there is no such snapshot
    */
   public Snapshot snapshot(String name) {
-    return known(name).orElseThrow(() -> Problem.of(404, "There is no snapshot \"" + name + "\"."));
+    return editions.get(name);
   }
 
   /** A snapshot, if there is one of that name. */
   public Optional<Snapshot> known(String name) {
-    return Optional.ofNullable(
-        read.computeIfAbsent(
-            name,
-            n ->
-                database
-                    .inTransaction("reading a snapshot", sql -> STORE.content(sql, n))
-                    .map(content -> Snapshots.read(content.getBytes(StandardCharsets.UTF_8)))
-                    .orElse(null)));
+    return editions.known(name);
   }
 }

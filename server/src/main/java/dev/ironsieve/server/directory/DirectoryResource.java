@@ -24,6 +24,7 @@ public class DirectoryResource {
   private static final int MOST_PEOPLE = 500;
 
   private final Directory directory;
+  private volatile PeopleSearch last; // people type letter by letter in one snapshot
 
   DirectoryResource(Directory directory) {
     this.directory = directory;
@@ -123,6 +124,11 @@ public class DirectoryResource {
       throw Problem.invalid("limit", "1 to " + MOST_PEOPLE, limit + "");
     }
     Snapshot from = directory.snapshot(snapshot);
-    return new PeopleSearch(from).find(text, limit);
+    PeopleSearch search = last;
+    if (search == null || search.snapshot() != from) {
+      search = new PeopleSearch(from);
+      last = search;
+    }
+    return search.find(text, limit);
   }
 }

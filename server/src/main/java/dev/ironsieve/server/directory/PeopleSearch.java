@@ -15,20 +15,33 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Finds people of a snapshot by anything that is known of them; O(people + members). */
+/**
+ * Finds people of a snapshot by anything that is known of them. Made once for a snapshot, in
+ * O(people · groups of each); a search then is O(people).
+ */
 final class PeopleSearch {
   private final Snapshot snapshot;
-  private final List<String> names;
+  private final List<PersonEntry> entries = new ArrayList<>();
+  private final List<String> texts = new ArrayList<>(); // in small letters, by entry
   private final Map<String, List<Group>> holders = new HashMap<>(); // of people, by id
   private final Map<String, List<Group>> outer = new HashMap<>(); // of groups, by id
 
   PeopleSearch(Snapshot snapshot) {
     this.snapshot = snapshot;
-    names = PersonVocabulary.names(snapshot);
     for (Group group : snapshot.groups()) {
       group.people().forEach(id -> add(holders, id, group));
       group.groups().forEach(id -> add(outer, id, group));
     }
+    List<String> names = PersonVocabulary.names(snapshot);
+    for (int i = 0; i < names.size(); i++) {
+      PersonEntry entry = entry(snapshot.people().get(i), names.get(i));
+      entries.add(entry);
+      texts.add(words(entry));
+    }
+  }
+
+  Snapshot snapshot() {
+    return snapshot;
   }
 
   private static void add(Map<String, List<Group>> into, String id, Group group) {
@@ -38,11 +51,9 @@ final class PeopleSearch {
   People find(String text, int limit) {
     List<String> words = List.of(Names.key(text.strip()).split("\\s+"));
     List<PersonEntry> fitting = new ArrayList<>();
-    for (int i = 0; i < names.size(); i++) {
-      PersonEntry entry = entry(snapshot.people().get(i), names.get(i));
-      String all = words(entry);
-      if (words.stream().allMatch(all::contains)) {
-        fitting.add(entry);
+    for (int i = 0; i < entries.size(); i++) {
+      if (words.stream().allMatch(texts.get(i)::contains)) {
+        fitting.add(entries.get(i));
       }
     }
     String start = Names.key(text.strip());
@@ -50,7 +61,7 @@ final class PeopleSearch {
         Comparator.comparing((PersonEntry p) -> !Names.key(p.name()).startsWith(start))
             .thenComparing(p -> Names.key(p.name())));
     return new People(
-        names.size(),
+        entries.size(),
         fitting.size(),
         fitting.subList(0, Math.min(limit, fitting.size())),
         snapshot.groups().stream().map(Group::name).sorted().toList(),

@@ -7,7 +7,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 
-/** SQL about the editions of one source. An edition, once in, never changes. */
+/** SQL about the editions of one source. */
 public final class EditionStore {
   private final String list;
   private final String content;
@@ -16,7 +16,7 @@ public final class EditionStore {
   /**
    * @param table one whose columns are those of {@code catalogue_edition}
    */
-  public EditionStore(String table) {
+  EditionStore(String table) {
     list =
         "select e.id, e.name, e.imported_at, a.display_name from "
             + table
@@ -35,7 +35,7 @@ public final class EditionStore {
   public record Row(long id, String name, Instant importedAt, String by) {}
 
   /** Newest first. */
-  public List<Row> all(Sql sql) throws SQLException {
+  List<Row> all(Sql sql) throws SQLException {
     return sql.list(
         list,
         row ->
@@ -46,13 +46,12 @@ public final class EditionStore {
                 row.getString("display_name")));
   }
 
-  public Optional<String> content(Sql sql, String name) throws SQLException {
+  Optional<String> content(Sql sql, String name) throws SQLException {
     return sql.first(content, row -> row.getString("content"), name);
   }
 
   /** The new edition's id, or nothing if there is one of that name. */
-  public Optional<Long> add(Sql sql, String name, String content, Long account)
-      throws SQLException {
+  Optional<Long> add(Sql sql, String name, String content, Long account) throws SQLException {
     return sql.first(add, row -> row.getLong("id"), name, content, Digest.of(content), account);
   }
 }

@@ -1,0 +1,73 @@
+package dev.ironsieve.server.edition;
+
+import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.jdbc.Database;
+import dev.ironsieve.server.jdbc.Sql;
+import java.nio.charset.StandardCharsets;
+import java.sql.SQLException;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+
+/** The editions of one source; those asked for last are in memory. An edition never changes. */
+public final class Editioned<T> {
+  private static final int MOST_IN_MEMORY = 6;
+
+  private final Database database;
+  private final EditionStore store;
+  private final String word;
+  private final Function<byte[], T> reader;
+  private final Map<String, T> read =
+      Collections.synchronizedMap(
+          new LinkedHashMap<>(16, 0.75f, true) {
+            @Override
+            protected boolean removeEldestEntry(Map.Entry<String, T> eldest) {
+              return size() > MOST_IN_MEMORY;
+            }
+          });
+
+  /**
+   * @param table where they are stored; see {@link EditionStore}
+   * @param word what people call one of them
+   * @param reader makes one of its stored document
+   */
+  public Editioned(Database database, String table, String word, Function<byte[], T> reader) {
+    this.database = database;
+    this.store = new EditionStore(table);
+    this.word = word;
+    this.reader = reader;
+  }
+
+  /** Newest first. */
+  public List<EditionStore.Row> all() {
+    return database.inTransaction("listing every " + word, store::all);
+  }
+
+  /** Whether it was added: false if there is one of that name. */
+  public boolean add(Sql sql, String name, String content, Long account) throws SQLException {
+    return store.add(sql, name, content, account).isPresent();
+  }
+
+  /** One of them, if there is one of that name. */
+  public Optional<T> known(String name) {
+    return Optional.ofNullable(
+        read.computeIfAbsent(
+            name,
+            n ->
+                database
+                    .inTransaction("reading the " + word, sql -> store.content(sql, n))
+                    .map(content -> reader.apply(content.getBytes(StandardCharsets.UTF_8)))
+                    .orElse(null)));
+  }
+
+  /**
+   * @throws Problem 404 if there is none of that name
+   */
+  public T get(String name) {
+    return known(name)
+        .orElseThrow(() -> Problem.of(404, "There is no %s \"%s\".".formatted(word, name)));
+  }
+}
