@@ -27,12 +27,17 @@ class RolesTest {
       String filled =
           path.replace("{rulebase}", "1")
               .replace("{name}", "nobody.here")
-              .replace("{edition}", "2026-11");
+              .replace("{edition}", "2026-11")
+              .replace("{coordinate}", "application")
+              .replace("{snapshot}", "2026-11-20")
+              .replace("{person}", "Ben Holm")
+              .replace("{address}", "10.1.99.9")
+              .replace("{capture}", "1");
       return as.body("{}").request(method, filled);
     }
 
     boolean changes() {
-      return !method.equals("GET") && !path.endsWith("/probe");
+      return !method.equals("GET") && !path.endsWith("/probe") && !path.endsWith("/try");
     }
   }
 

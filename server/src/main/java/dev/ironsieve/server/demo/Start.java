@@ -78,11 +78,14 @@ public class Start {
       accounts.add("odile.marsh", "Odile Marsh", Role.ADMIN, PASSWORD);
     }
     demoDirectory.start();
+    if (directory.last(true).isEmpty()) {
+      directory.read(null);
+    }
     if (rulebases.none()) {
       Catalogue catalogue = Catalogues.read(resource("/demo/catalogue.json"));
       editions.add(catalogue, null);
       editions.add(Catalogues.read(resource("/demo/catalogue-next.json")), null);
-      Vocabulary people = PersonVocabulary.of(directory.snapshot(directory.read(null).snapshot()));
+      Vocabulary people = PersonVocabulary.of(directory.latest());
       rulebases.add(harbour(catalogue, people), null);
     }
     demoDirectory.later();

@@ -50,8 +50,8 @@ public class Directory {
     return editions.all();
   }
 
-  /** The last try to read, and the last that succeeded. */
-  Optional<ReadingStore.Row> last(boolean succeeded) {
+  /** The last try to read, or the last that succeeded. */
+  public Optional<ReadingStore.Row> last(boolean succeeded) {
     return database.inTransaction(
         "looking up the last reading", sql -> ReadingStore.last(sql, succeeded));
   }

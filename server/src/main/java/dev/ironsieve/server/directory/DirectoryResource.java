@@ -33,18 +33,18 @@ public class DirectoryResource {
   /**
    * How the directory is.
    *
+   * @param snapshots newest first
    * @param address where it is; nothing if none is configured
    * @param triedAt when it was last tried, ISO 8601
    * @param readAt when it was last read to its end
    * @param fault what went wrong if the last try failed
-   * @param snapshots newest first
    */
   public record DirectoryState(
+      @Schema(required = true) List<ListedSnapshot> snapshots,
       String address,
       String triedAt,
       String readAt,
-      String fault,
-      @Schema(required = true) List<ListedSnapshot> snapshots) {}
+      String fault) {}
 
   /**
    * One snapshot in the list.
@@ -93,13 +93,13 @@ public class DirectoryResource {
   public DirectoryState state() {
     Optional<ReadingStore.Row> tried = directory.last(false);
     return new DirectoryState(
+        directory.snapshots().stream()
+            .map(row -> new ListedSnapshot(row.name(), row.importedAt().toString(), row.by()))
+            .toList(),
         directory.address().orElse(null),
         tried.map(row -> row.at().toString()).orElse(null),
         directory.last(true).map(row -> row.at().toString()).orElse(null),
-        tried.map(ReadingStore.Row::fault).orElse(null),
-        directory.snapshots().stream()
-            .map(row -> new ListedSnapshot(row.name(), row.importedAt().toString(), row.by()))
-            .toList());
+        tried.map(ReadingStore.Row::fault).orElse(null));
   }
 
   /** Reads the directory now; a failure is in the answer. */

@@ -42,8 +42,8 @@ public class DraftPersonResource {
    * @param witness one such connection
    */
   public record PersonRule(
-      String id,
       @Schema(required = true) String verdict,
+      String id,
       @Schema(required = true) String to,
       @Schema(required = true) String witness) {}
 
@@ -70,8 +70,8 @@ public class DraftPersonResource {
             .map(
                 decider ->
                     new PersonRule(
-                        decider.rule() == null ? null : decider.rule().id(),
                         decider.verdict().word(),
+                        decider.rule() == null ? null : decider.rule().id(),
                         decider.values(),
                         ConnectionLine.format(decider.witness())))
             .toList(),
