@@ -1,6 +1,5 @@
 package dev.ironsieve.core.signature;
 
-import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -20,8 +19,12 @@ public record TlsHello(String name, List<String> protocols) {
 
   /** The hello at the start of a stream, over as many records as it takes; null if it is none. */
   static TlsHello of(byte[] stream, int length) {
+    if (length == 0 || stream[0] != HANDSHAKE) {
+      return null;
+    }
     Bytes in = new Bytes(stream, 0, length);
-    ByteArrayOutputStream hello = new ByteArrayOutputStream();
+    byte[] hello = new byte[length]; // what the records hold is shorter than they
+    int held = 0;
     while (in.left() > 5) {
       int type = in.u8();
       int major = in.u8();
@@ -30,10 +33,11 @@ public record TlsHello(String name, List<String> protocols) {
       if (type != HANDSHAKE || major != 3 || size == 0 || size > MAX_RECORD) {
         return null;
       }
-      hello.writeBytes(in.copy(Math.min(size, in.left())));
-      byte[] sofar = hello.toByteArray();
-      TlsHello found = ofHandshake(sofar, sofar.length);
-      if (found != null || sofar[0] != CLIENT_HELLO) {
+      byte[] record = in.copy(Math.min(size, in.left()));
+      System.arraycopy(record, 0, hello, held, record.length);
+      held += record.length;
+      TlsHello found = ofHandshake(hello, held);
+      if (found != null || hello[0] != CLIENT_HELLO) {
         return found;
       }
     }
