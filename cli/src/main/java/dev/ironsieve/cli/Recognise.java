@@ -1,10 +1,8 @@
 package dev.ironsieve.cli;
 
 import dev.ironsieve.core.catalogue.Catalogue;
-import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.Family;
-import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.signature.Recognised;
 import dev.ironsieve.core.signature.Recogniser;
 import dev.ironsieve.formats.Json;
@@ -125,7 +123,7 @@ final class Recognise implements Callable<Integer> {
         new Told(
             end(c.from(), c.fromPort()),
             end(c.to(), c.toPort()),
-            service(c),
+            c.service().toString(),
             c.packets(),
             found == null ? null : found.meant().use(),
             found == null ? null : found.evidence(),
@@ -148,11 +146,5 @@ final class Recognise implements Callable<Integer> {
   private static String end(Address address, int port) {
     String text = address.family() == Family.IPV6 && port > 0 ? "[" + address + "]" : "" + address;
     return port > 0 ? text + ":" + port : text;
-  }
-
-  private static String service(CapturedConnection c) {
-    return Transport.hasPorts(c.protocol())
-        ? ServiceLiteral.ports(c.protocol(), c.toPort(), c.toPort()).toString()
-        : ServiceLiteral.whole(c.protocol()).toString();
   }
 }

@@ -136,6 +136,12 @@ class CaptureTest {
         .statusCode(422)
         .body("detail", containsString("something beside ports"));
     attempt(999, "X", HEARTBEAT).then().statusCode(404);
+    ruth.request()
+        .body("{\"application\": \"X\", \"signature\": " + HEARTBEAT + "}")
+        .post("/api/captures/1/try")
+        .then()
+        .statusCode(422)
+        .body("detail", containsString("$.edition"));
     ruth.request().get("/api/captures/1").then().statusCode(422);
     Client.signedIn("ines.calder")
         .request()

@@ -96,9 +96,7 @@ public final class PersonVocabulary {
 
   private Vocabulary vocabulary() {
     List<Term> terms = new ArrayList<>();
-    if (values.size() > 1) {
-      terms.add(new Term(ANY, IntSet.range(1, values.size() - 1)));
-    }
+    terms.add(new Term(ANY, IntSet.range(1, values.size() - 1)));
     List<String> names = named(snapshot.groups(), Group::name, Group::id, "group");
     BitSet[] members = members();
     for (int i = 0; i < members.length; i++) {

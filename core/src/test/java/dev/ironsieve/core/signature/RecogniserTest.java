@@ -187,6 +187,46 @@ class RecogniserTest {
     assertThat(found).isGreaterThan(Rounds.least(1000));
   }
 
+  /**
+   * A trial agrees with recognisers that have the signature, have it not, and have nothing else.
+   */
+  @Test
+  void aTrialTellsWhatOneMoreSignatureChanges() {
+    Random random = new Random(19);
+    int taken = 0;
+    int held = 0;
+    for (int round = Rounds.of(200); round > 0; round--) {
+      List<Sight> sights = sights(random);
+      Named own =
+          switch (random.nextInt(4)) {
+            case 0 -> named("own", null, tls("*.example"));
+            case 1 -> named("own", null, new Condition.Path("/x"), new Condition.Asks("GET"));
+            case 2 -> named("own", "use", client("16 03"));
+            default -> named("HTTP", null, new Condition.Asks("GET"));
+          };
+      List<Named> all = new ArrayList<>(SOME);
+      all.add(named("wide", null, http("*.a.example")));
+      Recogniser before = new Recogniser(all);
+      Trial trial = Trial.of(all, own, sights);
+      all.add(own);
+      Recogniser after = new Recogniser(all);
+      Recogniser alone = new Recogniser(List.of(own));
+      for (int i = 0; i < sights.size(); i++) {
+        Sight sight = sights.get(i);
+        boolean holds = alone.recognise(sight).isPresent();
+        boolean meant = holds && after.recognise(sight).orElseThrow().meant().equals(own);
+        String was = before.recognise(sight).map(r -> r.meant().use()).orElse(own.use());
+        assertThat(trial.holds().contains(i)).isEqualTo(holds);
+        assertThat(trial.meant().contains(i)).isEqualTo(meant);
+        assertThat(trial.taken().contains(i)).isEqualTo(meant && !was.equals(own.use()));
+      }
+      taken += trial.taken().size();
+      held += trial.holds().size();
+    }
+    assertThat(taken).isGreaterThan(Rounds.least(20));
+    assertThat(held).isGreaterThan(taken);
+  }
+
   private static List<Sight> sights(Random random) {
     String[] names = {"a.example", "b.a.example", "c.b.a.example", "example", "other.test"};
     String name = names[random.nextInt(names.length)];

@@ -1,11 +1,9 @@
 package dev.ironsieve.server.capture;
 
-import dev.ironsieve.core.catalogue.Catalogue;
-import dev.ironsieve.core.model.ServiceLiteral;
-import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.signature.Recognised;
 import dev.ironsieve.core.signature.Recogniser;
 import dev.ironsieve.core.signature.Signature;
+import dev.ironsieve.core.signature.Trial;
 import dev.ironsieve.formats.capture.CapturedConnection;
 import dev.ironsieve.formats.catalogue.SignatureDocument;
 import dev.ironsieve.formats.catalogue.Signatures;
@@ -21,7 +19,6 @@ import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
 import jakarta.ws.rs.core.MediaType;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
@@ -146,9 +143,7 @@ public class CaptureResource {
     return new RecognisedConnection(
         c.from().toString(),
         c.to().toString(),
-        Transport.hasPorts(c.protocol())
-            ? ServiceLiteral.ports(c.protocol(), c.toPort(), c.toPort()).toString()
-            : ServiceLiteral.whole(c.protocol()).toString(),
+        c.service().toString(),
         c.packets(),
         found == null ? null : found.meant().use(),
         found == null ? List.of() : found.evidence(),
@@ -172,34 +167,18 @@ public class CaptureResource {
     if (body.application() == null || body.application().isBlank()) {
       throw Problem.invalid("$.application", "the name of an application", "nothing");
     }
-    Signature signature = Signatures.read(body.signature(), "$.signature");
-    Catalogue catalogue = editions.edition(body.edition());
-    Recogniser.Named own = new Recogniser.Named(body.application(), signature);
-    List<Recogniser.Named> all = new ArrayList<>(catalogue.signatures());
-    Recogniser before = new Recogniser(all);
-    all.add(own);
-    Recogniser after = new Recogniser(all);
-    Recogniser alone = new Recogniser(List.of(own));
-    Tried tried = new Tried(new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
-    List<CapturedConnection> connections = captures.capture(capture).connections();
-    for (int i = 0; i < Math.min(MOST_ROWS, connections.size()); i++) {
-      CapturedConnection connection = connections.get(i);
-      if (alone.recognise(connection.sight()).isEmpty()) {
-        continue;
-      }
-      tried.holds.add(i);
-      if (after.recognise(connection.sight()).orElseThrow().meant().equals(own)) {
-        tried.meant.add(i);
-        boolean otherwise =
-            before
-                .recognise(connection.sight())
-                .filter(found -> !found.meant().use().equals(own.use()))
-                .isPresent();
-        if (otherwise) {
-          tried.taken.add(i);
-        }
-      }
+    if (body.edition() == null) {
+      throw Problem.invalid("$.edition", "the name of an edition of the catalogue", "nothing");
     }
-    return tried;
+    Signature signature = Signatures.read(body.signature(), "$.signature");
+    Trial trial =
+        Trial.of(
+            editions.edition(body.edition()).signatures(),
+            new Recogniser.Named(body.application(), signature),
+            captures.capture(capture).connections().stream()
+                .limit(MOST_ROWS)
+                .map(CapturedConnection::sight)
+                .toList());
+    return new Tried(trial.holds(), trial.meant(), trial.taken());
   }
 }
