@@ -145,6 +145,11 @@ class SnapshotTest {
             group("deck", List.of("d")));
     assertThat(PersonVocabulary.names(snapshot))
         .containsExactly("deck", "Maya Lind (m1)", "maya lind (m2)", "Any signed in (x)");
+    PersonNames names = new PersonNames(snapshot);
+    assertThat(names.nameOf("M2")).contains("maya lind (m2)");
+    assertThat(names.idOf("Any signed in (x)")).contains("x");
+    assertThat(names.idOf("Maya Lind")).isEmpty();
+    assertThat(names.nameOf("m3")).isEmpty();
     Vocabulary vocabulary = PersonVocabulary.of(snapshot);
     assertThat(members(vocabulary, "deck (group)")).containsExactly("deck");
     assertThat(vocabulary.meanings()).doesNotContainKey("maya lind");

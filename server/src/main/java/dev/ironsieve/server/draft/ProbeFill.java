@@ -1,12 +1,11 @@
 package dev.ironsieve.server.draft;
 
-import dev.ironsieve.core.directory.Person;
+import dev.ironsieve.core.directory.PersonNames;
 import dev.ironsieve.core.directory.PersonVocabulary;
 import dev.ironsieve.core.directory.Snapshot;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
 import dev.ironsieve.core.model.Coordinate;
-import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.Address;
@@ -28,6 +27,10 @@ import java.util.Optional;
 public class ProbeFill {
   private final SignIns signIns;
   private final Directory directory;
+  private volatile Known last; // probes are asked again and again of one snapshot
+
+  /** The names of one snapshot. */
+  private record Known(Snapshot snapshot, PersonNames names) {}
 
   ProbeFill(SignIns signIns, Directory directory) {
     this.signIns = signIns;
@@ -42,30 +45,40 @@ public class ProbeFill {
   record Filled(Connection connection, List<String> remarks) {}
 
   Filled fill(Connection connection, Rulebase rulebase) {
-    Optional<Snapshot> snapshot =
-        rulebase.vocabulary(Coordinate.PERSON).map(Vocabulary::edition).flatMap(directory::known);
     String named = connection.terms().get(Coordinate.PERSON);
     Address address = connection.from().address();
-    if (snapshot.isPresent() && named == null && address != null) {
-      return signIns
-          .at(address)
-          .map(there -> asking(connection, nameOf(there, snapshot.get()), there))
-          .orElse(new Filled(connection, List.of()));
+    Optional<SignIn> there =
+        named == null && address != null ? signIns.at(address) : Optional.empty();
+    boolean placed = named != null && address == null;
+    if (there.isEmpty() && !placed) {
+      return new Filled(connection, List.of());
     }
-    if (snapshot.isPresent() && named != null && address == null) {
-      return from(connection, named, snapshot.get(), rulebase);
+    PersonNames names = names(rulebase).orElse(null);
+    if (names == null) {
+      return new Filled(connection, List.of());
     }
-    return new Filled(connection, List.of());
+    return placed
+        ? from(connection, named, names, rulebase)
+        : asking(
+            connection,
+            names.nameOf(there.get().person()).orElse(PersonVocabulary.UNLISTED),
+            there.get());
   }
 
-  private static String nameOf(SignIn there, Snapshot snapshot) {
-    List<Person> people = snapshot.people();
-    for (int i = 0; i < people.size(); i++) {
-      if (Names.key(people.get(i).id()).equals(Names.key(there.person()))) {
-        return PersonVocabulary.names(snapshot).get(i);
-      }
+  /** The people of the rulebase's snapshot, if it is one of this directory. */
+  private Optional<PersonNames> names(Rulebase rulebase) {
+    Snapshot snapshot =
+        rulebase
+            .vocabulary(Coordinate.PERSON)
+            .map(Vocabulary::edition)
+            .flatMap(directory::known)
+            .orElse(null);
+    Known known = last;
+    if (snapshot != null && (known == null || known.snapshot != snapshot)) {
+      known = new Known(snapshot, new PersonNames(snapshot));
+      last = known;
     }
-    return PersonVocabulary.UNLISTED;
+    return snapshot == null ? Optional.empty() : Optional.of(known.names);
   }
 
   private static Filled asking(Connection connection, String name, SignIn there) {
@@ -78,9 +91,8 @@ public class ProbeFill {
         List.of(who + " is signed in at " + there.address() + ", so the probe asks as them."));
   }
 
-  private Filled from(Connection connection, String named, Snapshot snapshot, Rulebase rulebase) {
-    int number = PersonVocabulary.names(snapshot).indexOf(named);
-    List<SignIn> places = number < 0 ? List.of() : signIns.of(snapshot.people().get(number).id());
+  private Filled from(Connection connection, String named, PersonNames names, Rulebase rulebase) {
+    List<SignIn> places = names.idOf(named).map(signIns::of).orElse(List.of());
     if (places.size() != 1) {
       return new Filled(
           connection,

@@ -1,0 +1,32 @@
+package dev.ironsieve.core.directory;
+
+import dev.ironsieve.core.model.Names;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** What rules call the people of a snapshot, both ways. Made in O(people); then O(1). */
+public final class PersonNames {
+  private final Map<String, String> nameById = new HashMap<>(); // by id in small letters
+  private final Map<String, String> idByName = new HashMap<>();
+
+  public PersonNames(Snapshot snapshot) {
+    List<String> names = PersonVocabulary.names(snapshot);
+    for (int i = 0; i < names.size(); i++) {
+      String id = snapshot.people().get(i).id();
+      nameById.put(Names.key(id), names.get(i));
+      idByName.put(names.get(i), id);
+    }
+  }
+
+  /** What rules call whom the directory knows by an id. */
+  public Optional<String> nameOf(String id) {
+    return Optional.ofNullable(nameById.get(Names.key(id)));
+  }
+
+  /** What the directory knows somebody by. */
+  public Optional<String> idOf(String name) {
+    return Optional.ofNullable(idByName.get(name));
+  }
+}
