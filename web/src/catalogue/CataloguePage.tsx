@@ -5,7 +5,7 @@ import { api } from '../api/client';
 import type { Draft } from '../api/types';
 import type { Place } from '../app/places';
 import { allRules } from '../draft/applyEdit';
-import { EditionDialog } from '../library/EditionDialog';
+import { EditionChoice } from '../library/EditionChoice';
 import { LibraryTabs } from '../library/LibraryTabs';
 import { Age } from '../ui/Age';
 import { Faults } from '../ui/Faults';
@@ -175,7 +175,6 @@ function Editions({
 }) {
   const cache = useQueryClient();
   const { data: editions = [] } = useQuery({ queryKey: ['editions'], queryFn: api.editions });
-  const [compared, setCompared] = useState<string | null>(null);
   const [error, setError] = useState<unknown>(null);
   const pinned = draft.editions.application;
   const bring = async (file: File) => {
@@ -187,16 +186,15 @@ function Editions({
       setError(e);
     }
   };
-  const takeFirst = async (name: string) => {
-    try {
-      await api.takeEdition(draft.id, 'application', name, draft.version);
-    } catch (e) {
-      setError(e);
-    }
-  };
   return (
-    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[12px]">
-      {pinned && (
+    <EditionChoice
+      draft={draft}
+      of="application"
+      word="edition"
+      offered={editions.map((edition) => edition.name)}
+      mayEdit={mayEdit}
+      onRule={onRule}
+      inForce={
         <span>
           Edition {pinned} is in this draft
           <Age
@@ -206,36 +204,14 @@ function Editions({
           />
           .
         </span>
-      )}
-      {editions
-        .filter((edition) => edition.name !== pinned)
-        .filter(() => pinned || mayEdit)
-        .map((edition) => (
-          <button
-            key={edition.name}
-            type="button"
-            onClick={() => (pinned ? setCompared(edition.name) : void takeFirst(edition.name))}
-            className="cursor-pointer text-accent underline underline-offset-2"
-          >
-            {pinned ? `What would ${edition.name} change?` : `Take edition ${edition.name}`}
-          </button>
-        ))}
+      }
+    >
       {mayEdit && (
         <FileButton accept=".json,application/json" onFile={(file) => void bring(file)}>
           Bring in an edition…
         </FileButton>
       )}
       <Faults error={error} />
-      {compared && pinned && (
-        <EditionDialog
-          draft={draft}
-          of="application"
-          edition={compared}
-          mayEdit={mayEdit}
-          onClose={() => setCompared(null)}
-          onRule={onRule}
-        />
-      )}
-    </div>
+    </EditionChoice>
   );
 }

@@ -4,7 +4,7 @@ import { useSearchParams } from 'react-router';
 import { api } from '../api/client';
 import type { Draft, Rule } from '../api/types';
 import type { Place } from '../app/places';
-import { EditionDialog } from '../library/EditionDialog';
+import { EditionChoice } from '../library/EditionChoice';
 import { LibraryTabs } from '../library/LibraryTabs';
 import { Age } from '../ui/Age';
 import { Button } from '../ui/Button';
@@ -150,12 +150,10 @@ function Snapshots({
 }) {
   const cache = useQueryClient();
   const { data: state } = useQuery({ queryKey: ['directory'], queryFn: api.directory });
-  const [compared, setCompared] = useState<string | null>(null);
   const [reading, setReading] = useState(false);
   const [error, setError] = useState<unknown>(null);
   const pinned = draft.editions.person;
-  const snapshots = state?.snapshots ?? [];
-  const newest = snapshots[0]?.name;
+  const newest = state?.snapshots[0]?.name;
   const read = async () => {
     setError(null);
     setReading(true);
@@ -166,37 +164,30 @@ function Snapshots({
     }
     setReading(false);
   };
-  const takeFirst = async () => {
-    try {
-      await api.takeEdition(draft.id, 'person', newest!, draft.version);
-    } catch (e) {
-      setError(e);
-    }
-  };
   return (
-    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[12px]">
-      {pinned && (
+    <EditionChoice
+      draft={draft}
+      of="person"
+      word="the snapshot of"
+      offered={newest ? [newest] : []}
+      mayEdit={mayEdit}
+      onRule={onRule}
+      inForce={
         <span>
           The snapshot of {pinned} is in this draft
           <Age
             word="read"
             at={
-              newest === pinned ? state?.readAt : snapshots.find((s) => s.name === pinned)?.readAt
+              newest === pinned
+                ? state?.readAt
+                : state?.snapshots.find((s) => s.name === pinned)?.readAt
             }
             old={7}
           />
           .
         </span>
-      )}
-      {newest && newest !== pinned && (pinned || mayEdit) && (
-        <button
-          type="button"
-          onClick={() => (pinned ? setCompared(newest) : void takeFirst())}
-          className="cursor-pointer text-accent underline underline-offset-2"
-        >
-          {pinned ? `What would ${newest} change?` : `Take the snapshot of ${newest}`}
-        </button>
-      )}
+      }
+    >
       {state && !state.address && <span className="text-dim">No directory is configured.</span>}
       {state?.address && mayEdit && (
         <Button small disabled={reading} onClick={() => void read()}>
@@ -210,16 +201,6 @@ function Snapshots({
         </p>
       )}
       <Faults error={error} />
-      {compared && (
-        <EditionDialog
-          draft={draft}
-          of="person"
-          edition={compared}
-          mayEdit={mayEdit}
-          onClose={() => setCompared(null)}
-          onRule={onRule}
-        />
-      )}
-    </div>
+    </EditionChoice>
   );
 }

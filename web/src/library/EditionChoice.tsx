@@ -1,0 +1,70 @@
+import { useState, type ReactNode } from 'react';
+import { api } from '../api/client';
+import type { Draft, Editioned } from '../api/types';
+import { Faults } from '../ui/Faults';
+import { EditionDialog } from './EditionDialog';
+
+/** Which edition the draft has, and for each that is offered instead what it would change. */
+export function EditionChoice({
+  draft,
+  of,
+  word,
+  offered,
+  inForce,
+  mayEdit,
+  onRule,
+  children,
+}: {
+  draft: Draft;
+  of: Editioned;
+  /** What stands before the name of an edition. */
+  word: string;
+  /** Names of editions. */
+  offered: string[];
+  /** What is said of the edition that the draft has. */
+  inForce: ReactNode;
+  mayEdit: boolean;
+  onRule(id: string): void;
+  children?: ReactNode;
+}) {
+  const [compared, setCompared] = useState<string | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const pinned = draft.editions[of];
+  const takeFirst = async (name: string) => {
+    setError(null);
+    try {
+      await api.takeEdition(draft.id, of, name, draft.version);
+    } catch (e) {
+      setError(e);
+    }
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[12px]">
+      {pinned && inForce}
+      {offered
+        .filter((name) => name !== pinned && (pinned || mayEdit))
+        .map((name) => (
+          <button
+            key={name}
+            type="button"
+            onClick={() => (pinned ? setCompared(name) : void takeFirst(name))}
+            className="cursor-pointer text-accent underline underline-offset-2"
+          >
+            {pinned ? `What would ${name} change?` : `Take ${word} ${name}`}
+          </button>
+        ))}
+      {children}
+      <Faults error={error} />
+      {compared && pinned && (
+        <EditionDialog
+          draft={draft}
+          of={of}
+          edition={compared}
+          mayEdit={mayEdit}
+          onClose={() => setCompared(null)}
+          onRule={onRule}
+        />
+      )}
+    </div>
+  );
+}
