@@ -378,9 +378,4 @@ final class Block {
       other = boxes[i];
     }
   }
-
-  /** Bytes taken by the rows and cuts. */
-  long bytes() {
-    return 4L * (boxes.length + table.length) + 8L * rows.length;
-  }
 }

@@ -163,8 +163,4 @@ final class Cell {
       }
     }
   }
-
-  long bytes() {
-    return Arrays.stream(blocks).mapToLong(Block::bytes).sum();
-  }
 }

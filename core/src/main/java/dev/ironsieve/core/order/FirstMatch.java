@@ -244,14 +244,4 @@ final class FirstMatch {
       return Arrays.copyOf(out, distinct);
     }
   }
-
-  /** Bytes taken by the cells that have been made so far. */
-  long bytes() {
-    long bytes = 8L * cells.length();
-    for (int i = 0; i < cells.length(); i++) {
-      Cell cell = cells.get(i);
-      bytes += cell == null ? 0 : cell.bytes();
-    }
-    return bytes;
-  }
 }

@@ -387,9 +387,4 @@ public final class Order {
   private static boolean decidesLike(Rule was, Rule is) {
     return was.enabled() == is.enabled() && was.verdict() == is.verdict() && was.matchesLike(is);
   }
-
-  /** Bytes taken by the index of the first match, so far as it has been asked. */
-  public long matcherBytes() {
-    return firstMatch.bytes();
-  }
 }

@@ -19,13 +19,26 @@ import java.util.Arrays;
  */
 public record Accounting(
     Status status, String user, Address address, String session, byte[] answer) {
-  /** What the request is about (RFC 2866, section 5.1). */
+  /** What the request is about, by its number (RFC 2866, section 5.1). */
   public enum Status {
-    START,
-    STOP,
-    INTERIM,
-    /** Anything else, such as that the sender was switched on. */
-    OTHER
+    START(1),
+    STOP(2),
+    INTERIM(3),
+    /** Anything else; when it is sent, that the sender was switched on. */
+    OTHER(7);
+
+    private final int number;
+
+    Status(int number) {
+      this.number = number;
+    }
+
+    private static Status of(int number) {
+      return Arrays.stream(values())
+          .filter(status -> status.number == number)
+          .findFirst()
+          .orElse(OTHER);
+    }
   }
 
   /** Longest packet, in bytes (RFC 2866, section 3). */
@@ -79,7 +92,7 @@ public record Accounting(
       switch (packet[at] & 0xff) {
         case USER_NAME -> user = text(value);
         case SESSION -> session = text(value);
-        case STATUS -> status = status(ByteBuffer.wrap(exactly(4, value, at)).getInt());
+        case STATUS -> status = Status.of(ByteBuffer.wrap(exactly(4, value, at)).getInt());
         case ADDRESS -> {
           long low = ByteBuffer.wrap(exactly(4, value, at)).getInt() & 0xffffffffL;
           address = new Address(Family.IPV4, 0, low);
@@ -113,15 +126,6 @@ public record Accounting(
     return new String(value, StandardCharsets.UTF_8);
   }
 
-  private static Status status(int number) {
-    return switch (number) {
-      case 1 -> Status.START;
-      case 2 -> Status.STOP;
-      case 3 -> Status.INTERIM;
-      default -> Status.OTHER;
-    };
-  }
-
   /** That the request was taken (RFC 2866, sections 3 and 4.2). */
   private static byte[] answer(byte identifier, byte[] request, byte[] secret) {
     byte[] out = new byte[HEAD];
@@ -138,7 +142,7 @@ public record Accounting(
       int identifier, Status status, String user, Address address, String session, byte[] secret) {
     ByteBuffer out = ByteBuffer.allocate(MAX_BYTES);
     out.put((byte) REQUEST).put((byte) identifier).position(HEAD);
-    put(out, STATUS, ByteBuffer.allocate(4).putInt(status.ordinal() + 1).array());
+    put(out, STATUS, ByteBuffer.allocate(4).putInt(status.number).array());
     put(out, USER_NAME, user.getBytes(StandardCharsets.UTF_8));
     put(out, SESSION, session.getBytes(StandardCharsets.UTF_8));
     boolean v4 = address.family() == Family.IPV4;

@@ -13,6 +13,7 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
 
 class AccountingTest {
   private static final byte[] SECRET = "between us".getBytes(StandardCharsets.US_ASCII);
@@ -38,6 +39,15 @@ class AccountingTest {
       assertThat(Arrays.copyOf(answer, 4)).isEqualTo(new byte[] {5, 7, 0, 20});
       assertThat(Arrays.copyOfRange(answer, 4, 20)).isEqualTo(md5.digest(SECRET));
     }
+  }
+
+  @ParameterizedTest
+  @EnumSource(Status.class)
+  void everyStatusIsReadBack(Status status) {
+    byte[] packet =
+        Accounting.request(1, status, "ben.holm", Address.parse("10.4.2.9"), "s", SECRET);
+    assertThat(Accounting.read(packet, SECRET).status()).isEqualTo(status);
+    assertThat(packet[25] & 0xff).isEqualTo(new int[] {1, 2, 3, 7}[status.ordinal()]);
   }
 
   @Test
