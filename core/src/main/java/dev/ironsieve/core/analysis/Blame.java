@@ -33,6 +33,7 @@ final class Blame {
   }
 
   /**
+   * @param candidates boxes of rules; those of one rule stand together
    * @param cover rules that together hold all of the target
    * @return the smallest such set; or, past the budget, one that was reduced as far as it went; or
    *     null if it could not even be made irreducible
@@ -63,6 +64,15 @@ final class Blame {
   }
 
   private Verdict smallest(BitSet known) {
+    if (known.cardinality() == 2) {
+      int whole = holdsAll();
+      if (whole >= 0) {
+        BitSet only = new BitSet();
+        only.set(whole);
+        return new Verdict(only, true);
+      }
+      return new Verdict(known, true);
+    }
     List<BitSet> mustHit = new ArrayList<>();
     while (known.cardinality() > 1) {
       if (mustHit.isEmpty()) {
@@ -84,6 +94,21 @@ final class Blame {
       }
     }
     return new Verdict(known, true);
+  }
+
+  /** A rule that holds all of the target by itself, or -1. */
+  private int holdsAll() {
+    for (int i = 0; i < candidates.size(); ) {
+      int rule = candidates.get(i).rule();
+      List<Box> region = new ArrayList<>(2);
+      for (; i < candidates.size() && candidates.get(i).rule() == rule; i++) {
+        region.add(candidates.get(i).box());
+      }
+      if (Questions.holdsAll(region, target)) {
+        return rule;
+      }
+    }
+    return -1;
   }
 
   private BitSet holding(int[] point) {

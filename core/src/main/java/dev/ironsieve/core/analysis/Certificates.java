@@ -45,6 +45,7 @@ final class Certificates {
     Corners[] counted = Corners.upTo(order, CHUNKS);
     corners = counted[CHUNKS - 1];
     each(counted, (slot, c) -> standings[slot] = covering.of(slot, c));
+    pairs.use(new Witnesses(order, standings));
     each(
         counted,
         (slot, c) -> {
@@ -53,6 +54,7 @@ final class Certificates {
           askCorrelated(slot, around, c);
           askGeneralised(slot, around);
         });
+    pairs.use(null);
   }
 
   private interface Ask {
@@ -65,8 +67,9 @@ final class Certificates {
         .parallel()
         .forEach(
             chunk -> {
+              int begin = (int) ((long) order.size() * chunk / chunks);
               int end = (int) ((long) order.size() * (chunk + 1) / chunks);
-              for (int i = (int) ((long) order.size() * chunk / chunks); i < end; i++) {
+              for (int i = begin; i < end; i++) {
                 ask.about(order.slotAt(i), counted[chunk]);
               }
             });

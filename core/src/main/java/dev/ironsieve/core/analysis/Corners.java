@@ -7,6 +7,7 @@ import dev.ironsieve.core.space.Space;
 import java.util.Arrays;
 import java.util.IdentityHashMap;
 import java.util.Map;
+import java.util.stream.IntStream;
 
 /**
  * The corner of a box where the fewest rules meet: on each axis the class that the fewest boxes
@@ -22,24 +23,58 @@ final class Corners {
 
   private static final int MOST_KNOWN = 10_000;
 
-  private final int[][] labels; // [axis] lowest label of each class, when counted
-  private final int[][] weights; // [axis][class]
-  private final int[][] lightest; // [axis][stride] the class of that stride with the lowest count
+  private final Axis[] axes;
   private final Map<IntSet, Integer>[] known;
+
+  /**
+   * What was counted on one axis.
+   *
+   * @param labels lowest label of each class, when counted
+   * @param weights how many boxes hold the class, but for those that hold all classes
+   * @param lightest by stride, the class of it with the lowest weight
+   */
+  private record Axis(int[] labels, int[] weights, int[] lightest) {
+    static Axis of(int[] labels, int[] steps) {
+      int[] weights = new int[labels.length];
+      int[] lightest = new int[(labels.length + STRIDE - 1) / STRIDE];
+      int weight = 0;
+      for (int c = 0; c < labels.length; c++) {
+        weight += steps[c];
+        weights[c] = weight;
+        int stride = c / STRIDE;
+        if (c % STRIDE == 0 || weight < weights[lightest[stride]]) {
+          lightest[stride] = c;
+        }
+      }
+      return new Axis(labels, weights, lightest);
+    }
+  }
 
   /** Counts, for several places in the order, the boxes of the rules before each place. */
   static Corners[] upTo(Order order, int places) {
-    Space space = order.space();
-    int[][] labels = new int[space.axes()][];
-    int[][] steps = new int[space.axes()][];
-    for (int axis = 0; axis < labels.length; axis++) {
-      labels[axis] = new int[space.classes(axis)];
-      for (int rank = 0; rank < labels[axis].length; rank++) {
-        labels[axis][rank] = space.label(axis, rank);
-      }
-      steps[axis] = new int[labels[axis].length + 1];
-    }
+    Axis[][] counted = new Axis[order.space().axes()][];
+    IntStream.range(0, counted.length)
+        .parallel()
+        .forEach(axis -> counted[axis] = upTo(order, places, axis));
     Corners[] out = new Corners[places];
+    for (int place = 0; place < places; place++) {
+      Axis[] axes = new Axis[counted.length];
+      for (int axis = 0; axis < axes.length; axis++) {
+        axes[axis] = counted[axis][place];
+      }
+      out[place] = new Corners(axes);
+    }
+    return out;
+  }
+
+  private static Axis[] upTo(Order order, int places, int axis) {
+    Space space = order.space();
+    int[] labels = new int[space.classes(axis)];
+    for (int rank = 0; rank < labels.length; rank++) {
+      labels[rank] = space.label(axis, rank);
+    }
+    int[] steps = new int[labels.length + 1]; // by how much the weight rises
+    Axis[] out = new Axis[places];
     int position = 0;
     for (int place = 0; place < places; place++) {
       int end = (int) ((long) order.size() * (place + 1) / places);
@@ -47,54 +82,35 @@ final class Corners {
         int slot = order.slotAt(position);
         if (order.rule(slot).enabled()) {
           for (Box box : order.region(slot)) {
-            count(space, box, steps);
+            count(space, axis, box.side(axis), steps);
           }
         }
       }
-      out[place] = new Corners(labels, steps);
+      out[place] = Axis.of(labels, steps);
     }
     return out;
   }
 
-  private static void count(Space space, Box box, int[][] steps) {
-    for (int axis = 0; axis < steps.length; axis++) {
-      IntSet side = box.side(axis);
-      if (side == space.all(axis)) {
-        continue; // the same for every class
-      }
-      for (int i = 0; i < side.intervals(); i++) {
-        steps[axis][space.rank(axis, side.first(i))]++;
-        steps[axis][space.rank(axis, side.last(i) + 1)]--;
-      }
+  private static void count(Space space, int axis, IntSet side, int[] steps) {
+    if (side == space.all(axis)) {
+      return; // the same for every class
+    }
+    for (int i = 0; i < side.intervals(); i++) {
+      steps[space.rank(axis, side.first(i))]++;
+      steps[space.rank(axis, side.last(i) + 1)]--;
     }
   }
 
   @SuppressWarnings({"unchecked", "rawtypes"})
-  private Corners(int[][] labels, int[][] steps) {
-    this.labels = labels;
-    weights = new int[labels.length][];
-    lightest = new int[labels.length][];
-    known = new Map[labels.length];
-    for (int axis = 0; axis < labels.length; axis++) {
-      int classes = labels[axis].length;
-      weights[axis] = new int[classes];
-      lightest[axis] = new int[(classes + STRIDE - 1) / STRIDE];
-      known[axis] = new IdentityHashMap<>();
-      int weight = 0;
-      for (int c = 0; c < classes; c++) {
-        weight += steps[axis][c];
-        weights[axis][c] = weight;
-        int stride = c / STRIDE;
-        if (c % STRIDE == 0 || weight < weights[axis][lightest[axis][stride]]) {
-          lightest[axis][stride] = c;
-        }
-      }
-    }
+  private Corners(Axis[] axes) {
+    this.axes = axes;
+    known = new Map[axes.length];
+    Arrays.setAll(known, axis -> new IdentityHashMap<>());
   }
 
   /** A point of the box. */
   int[] corner(Box box) {
-    int[] point = new int[labels.length];
+    int[] point = new int[axes.length];
     for (int axis = 0; axis < point.length; axis++) {
       IntSet side = box.side(axis);
       Integer label = known[axis].get(side);
@@ -110,20 +126,21 @@ final class Corners {
   }
 
   /** A label of the side in the class with the lowest count. */
-  int lightest(int axis, IntSet side) {
+  int lightest(int number, IntSet side) {
+    Axis axis = axes[number];
     int best = -1;
     int bestLabel = side.min();
-    int[] weight = weights[axis];
+    int[] weight = axis.weights;
     for (int i = 0; i < side.intervals(); i++) {
       int from = classOf(axis, side.first(i));
       int to = classOf(axis, side.last(i));
       int c = from;
       while (c <= to) {
         boolean whole = c % STRIDE == 0 && c + STRIDE - 1 <= to;
-        int candidate = whole ? lightest[axis][c / STRIDE] : c;
+        int candidate = whole ? axis.lightest[c / STRIDE] : c;
         if (best < 0 || weight[candidate] < weight[best]) {
           best = candidate;
-          bestLabel = Math.max(side.first(i), labels[axis][candidate]);
+          bestLabel = Math.max(side.first(i), axis.labels[candidate]);
         }
         c += whole ? STRIDE : 1;
       }
@@ -131,8 +148,8 @@ final class Corners {
     return bestLabel;
   }
 
-  private int classOf(int axis, int label) {
-    int at = Arrays.binarySearch(labels[axis], label);
+  private static int classOf(Axis axis, int label) {
+    int at = Arrays.binarySearch(axis.labels, label);
     return at >= 0 ? at : -at - 2;
   }
 }

@@ -102,7 +102,9 @@ final class Covering {
       return shadowed(blame, quick.get());
     }
     Budget budget = new Budget(questions.steps);
-    int[] others = order.meeting(target, 0, order.position(slot), other -> otherwise(slot, other));
+    // Nothing of the target gets past the last of the rules that cover it.
+    int end = blame.rules().stream().map(order::position).max().orElseThrow() + 1;
+    int[] others = order.meeting(target, 0, end, other -> otherwise(slot, other));
     for (int other : blamedFirst(others, blame.rules())) {
       List<Box> shared = Box.shared(target, order.region(other));
       switch (questions.coveredBefore(other, shared, budget)) {

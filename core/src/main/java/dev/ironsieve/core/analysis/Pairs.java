@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntFunction;
+import java.util.function.IntPredicate;
 
 /**
  * Correlated and generalised: how a rule overlaps earlier rules with another verdict that decide
@@ -23,6 +24,7 @@ final class Pairs {
   private final Questions questions;
   private final Order order;
   private final IntFunction<Standing> standings;
+  private Witnesses witnesses; // while they are not outdated
 
   /**
    * @param standings what is known of each rule, by slot
@@ -33,27 +35,31 @@ final class Pairs {
     this.standings = standings;
   }
 
-  /** What is asked of an earlier rule. */
-  private interface Test {
-    boolean holds(int other);
+  /**
+   * @param current the points that all rules decide, until there is an edit; then null
+   */
+  void use(Witnesses current) {
+    witnesses = current;
   }
 
   /**
    * The first earlier rule with another verdict whose witness lies in this rule and for which a
    * test holds, or {@link Order#NONE}.
    */
-  private int firstInside(int slot, Around around, Test test) {
+  private int firstInside(int slot, Around around, IntPredicate test) {
+    if (witnesses != null) {
+      return witnesses.firstInside(slot, test);
+    }
     int[] first = {Order.NONE};
     around.some(
         0,
         order.position(slot),
         other -> contradicts(slot, other) && decidesInside(slot, other),
         other -> {
-          if (!isAbove(other, first[0]) || !test.holds(other)) {
-            return false;
+          if (isAbove(other, first[0]) && test.test(other)) {
+            first[0] = other;
           }
-          first[0] = other;
-          return order.isAsBuilt(); // then the others stand below
+          return false;
         });
     return first[0];
   }

@@ -83,6 +83,11 @@ final class Questions {
     int HOPELESS = -2;
 
     int at(int[] point);
+
+    /** Whether a box is given up when a rule that stands in the way holds all of it. */
+    default boolean blocksWhatItHolds() {
+      return false;
+    }
   }
 
   /** Whether the rules that stand before a rule hold all of the target, which it holds. */
@@ -97,9 +102,17 @@ final class Questions {
 
   /** For points that {@code slot} decides: the rule that decides in its place. */
   Obstacle before(int slot) {
-    return point -> {
-      int first = order.first(point);
-      return first == slot ? Obstacle.NOTHING : first;
+    return new Obstacle() {
+      @Override
+      public int at(int[] point) {
+        int first = order.first(point);
+        return first == slot ? Obstacle.NOTHING : first;
+      }
+
+      @Override
+      public boolean blocksWhatItHolds() {
+        return true; // a higher rule takes all that it holds
+      }
     };
   }
 
@@ -110,9 +123,11 @@ final class Questions {
   Optional<int[]> guess(List<Box> region, Corners corners, long seed, Obstacle obstacle) {
     SplittableRandom random = new SplittableRandom(seed);
     for (Box box : region) {
-      for (int i = 0; i <= TRIES; i++) {
+      Walk walk = Walk.STUCK;
+      for (int i = 0; i <= TRIES && walk == Walk.STUCK; i++) {
         int[] point = i == 0 ? corners.corner(box) : order.space().pick(box, random);
-        if (walk(box, point, corners, random, obstacle)) {
+        walk = walk(box, point, corners, random, obstacle);
+        if (walk == Walk.ARRIVED) {
           return Optional.of(point);
         }
       }
@@ -120,20 +135,31 @@ final class Questions {
     return Optional.empty();
   }
 
-  /** Moves the point inside the box; whether it got to where there is no obstacle. */
-  private boolean walk(
+  /** How a walk ended. */
+  private enum Walk {
+    ARRIVED,
+    STUCK,
+    /** And no other walk in the box gets anywhere. */
+    BLOCKED
+  }
+
+  /** Moves the point inside the box, to where there is no obstacle if that goes well. */
+  private Walk walk(
       Box box, int[] point, Corners corners, SplittableRandom random, Obstacle obstacle) {
     int at = obstacle.at(point);
     for (int step = 0; step < STEPS_OF_A_WALK && at >= 0; step++) {
       if (!leave(box, point, at, corners, random)) {
-        return false;
+        return obstacle.blocksWhatItHolds() ? Walk.BLOCKED : Walk.STUCK;
       }
       at = obstacle.at(point);
     }
-    return at == Obstacle.NOTHING;
+    return at == Obstacle.NOTHING ? Walk.ARRIVED : Walk.STUCK;
   }
 
-  /** Moves the point, inside the box, on one axis to where the rule does not hold it. */
+  /**
+   * Moves the point, inside the box, on one axis to where the rule does not hold it; false if the
+   * rule's box that holds the point holds all of the box.
+   */
   private boolean leave(Box box, int[] point, int slot, Corners corners, SplittableRandom random) {
     for (Box held : order.region(slot)) {
       if (held.contains(point)) {
@@ -149,7 +175,7 @@ final class Questions {
         return false;
       }
     }
-    return false;
+    throw new IllegalStateException("rule in slot " + slot + " does not hold the point");
   }
 
   /** The point, moved axis by axis to classes that a reader knows, as long as it still proves. */

@@ -1,57 +1,86 @@
 package dev.ironsieve.core.order;
 
 import dev.ironsieve.core.space.Box;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.IntPredicate;
 import java.util.stream.LongStream;
 
 /**
- * The enabled rules that meet one of some boxes. Where the boxes are narrow, all of them are found
- * at once, from the cells that the boxes lie in; else as they are asked for, since the first few
- * are often enough. Good until the order is updated.
+ * The enabled rules that meet one of some boxes. They are found as they are asked for, since the
+ * first few are often enough: where the boxes are narrow, cell by cell of those that they lie in,
+ * and then they are kept. Good until the order is updated.
  */
 public final class Around {
   private final Order order;
   private final List<Box> wanted;
-  private final int[] near; // slots, by position; null if they are found as they are asked for
+  private List<Looked> cells; // in which the boxes lie; null if not all of them are narrow
+  private boolean known; // whether that is known
+  private int nextCell;
+  private final Slots near = new Slots(); // what was found in the cells before
 
-  /**
-   * @param from lowest position that will be asked for
-   * @param to one more than the highest
-   */
-  Around(Order order, List<Box> wanted, int from, int to) {
+  /** A cell, and the box that is looked for in it. */
+  private record Looked(Cell cell, Box box) {}
+
+  Around(Order order, List<Box> wanted) {
     this.order = order;
     this.wanted = wanted;
-    near = near(from, to);
   }
 
-  private int[] near(int from, int to) {
-    LongStream.Builder found = LongStream.builder();
+  private List<Looked> cells() {
+    List<Looked> out = new ArrayList<>();
     for (Box box : wanted) {
-      int[] numbers = order.near(box, from, to);
-      if (numbers == null) {
+      List<Cell> own = order.cells(box);
+      if (own == null) {
         return null;
       }
-      for (int number : numbers) {
-        found.add(byPosition(order.ruleOf(number)));
-      }
+      own.forEach(cell -> out.add(new Looked(cell, box)));
     }
-    return slots(found);
+    return out;
   }
 
-  private long byPosition(int slot) {
-    return (long) order.position(slot) << 32 | slot;
-  }
+  /** Slots, each once, in the order in which they came. */
+  private static final class Slots {
+    private int[] items = new int[16];
+    private int size;
+    private int[] places = {}; // by hash: one more than the place of an item, 0 if there is none
 
-  private static int[] slots(LongStream.Builder byPosition) {
-    return byPosition.build().sorted().distinct().mapToInt(packed -> (int) packed).toArray();
+    void add(int slot) {
+      if (4 * size >= places.length * 3) {
+        places = new int[Math.max(32, places.length * 2)];
+        for (int i = 0; i < size; i++) {
+          places[free(items[i])] = i + 1;
+        }
+      }
+      int at = free(slot);
+      if (at < 0) {
+        return;
+      }
+      if (size == items.length) {
+        items = Arrays.copyOf(items, size * 2);
+      }
+      items[size++] = slot;
+      places[at] = size;
+    }
+
+    /** Where a slot may be put, or -1 if it is there. */
+    private int free(int slot) {
+      int mask = places.length - 1;
+      int at = slot * 0x9E37_79B9 >>> 7 & mask;
+      while (places[at] != 0) {
+        if (items[places[at] - 1] == slot) {
+          return -1;
+        }
+        at = at + 1 & mask;
+      }
+      return at;
+    }
   }
 
   /**
-   * Asks about rules, until one of them will do; those that stand higher first, if there was no
-   * update of the order ever. Then too, where the boxes are wide, a rule with several boxes may be
-   * asked about again.
+   * Asks about rules, in no particular order, until one of them will do. Where the boxes are wide,
+   * a rule with several boxes may be asked about again.
    *
    * @param from lowest position wanted
    * @param to one more than the highest position wanted
@@ -63,30 +92,31 @@ public final class Around {
     if (from >= to) {
       return Order.NONE;
     }
-    return near == null ? someFar(from, to, which, test) : someNear(from, to, which, test);
+    if (!known) {
+      cells = cells();
+      known = true;
+    }
+    return cells == null ? someFar(from, to, which, test) : someNear(from, to, which, test);
   }
 
   private int someNear(int from, int to, IntPredicate which, IntPredicate test) {
-    for (int i = firstFrom(from); i < near.length && order.position(near[i]) < to; i++) {
-      if (which.test(near[i]) && test.test(near[i])) {
-        return near[i];
+    for (int i = 0; hasNear(i); i++) {
+      int slot = near.items[i];
+      int position = order.position(slot);
+      if (position >= from && position < to && which.test(slot) && test.test(slot)) {
+        return slot;
       }
     }
     return Order.NONE;
   }
 
-  private int firstFrom(int position) {
-    int low = 0;
-    int high = near.length;
-    while (low < high) {
-      int middle = (low + high) >>> 1;
-      if (order.position(near[middle]) < position) {
-        low = middle + 1;
-      } else {
-        high = middle;
-      }
+  /** Whether there are more rules than {@code count}; looks into the next cells for it. */
+  private boolean hasNear(int count) {
+    while (count == near.size && nextCell < cells.size()) {
+      Looked next = cells.get(nextCell++);
+      next.cell.meeting(next.box, number -> near.add(order.ruleOf(number)));
     }
-    return low;
+    return count < near.size;
   }
 
   private int someFar(int from, int to, IntPredicate which, IntPredicate test) {
@@ -143,9 +173,9 @@ public final class Around {
         to,
         which,
         slot -> {
-          all.add(byPosition(slot));
+          all.add((long) order.position(slot) << 32 | slot);
           return false;
         });
-    return slots(all);
+    return all.build().sorted().distinct().mapToInt(packed -> (int) packed).toArray();
   }
 }

@@ -4,6 +4,7 @@ import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.IntConsumer;
 import java.util.function.IntUnaryOperator;
 
 /**
@@ -126,39 +127,18 @@ final class Cell {
     return low;
   }
 
-  /** Takes the numbers of boxes, with the positions of their rules. */
-  interface Taker {
-    void take(int position, int number);
-  }
-
-  /**
-   * The boxes here that meet another, which lies in this cell.
-   *
-   * @param from lowest position of a rule wanted
-   * @param to one more than the highest position wanted
-   */
-  void meeting(Box other, int from, int to, Taker taker) {
+  /** Takes the numbers of the boxes here that meet another, which lies in this cell. */
+  void meeting(Box other, IntConsumer taker) {
     for (int number : late) {
-      int at = position.applyAsInt(number);
-      if (at >= from && at < to && boxes.get(number).intersects(other)) {
-        taker.take(at, number);
+      if (boxes.get(number).intersects(other)) {
+        taker.accept(number);
       }
     }
     for (Block block : blocks) {
-      if (position.applyAsInt(block.boxes[block.boxes.length - 1]) < from) {
-        continue;
-      }
-      if (position.applyAsInt(block.boxes[0]) >= to) {
-        return;
-      }
       long[] bits = block.meeting(other);
       for (int word = 0; word < bits.length; word++) {
         for (long left = bits[word]; left != 0; left &= left - 1) {
-          int number = block.boxes[(word << 6) + Long.numberOfTrailingZeros(left)];
-          int at = position.applyAsInt(number);
-          if (at >= from && at < to) {
-            taker.take(at, number);
-          }
+          taker.accept(block.boxes[(word << 6) + Long.numberOfTrailingZeros(left)]);
         }
       }
     }

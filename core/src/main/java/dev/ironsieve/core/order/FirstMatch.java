@@ -4,6 +4,7 @@ import dev.ironsieve.core.sets.Family;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicReferenceArray;
@@ -39,13 +40,13 @@ final class FirstMatch {
   private final IntUnaryOperator position; // of a box's rule
   private final int segments;
   private final int shift;
-  private final Numbers[] bySegment; // boxes by segment of from, then those with any from
+  private final Numbers[] byCell; // boxes; null where there is none
   private final AtomicReferenceArray<Cell> cells; // [from segment or any][to segment or any]
   private final IntSet[] whole; // by axis: the side that asks for nothing
   private final IntSet[] ranges; // by axis: the labels that a point can have, the unknown too
 
   /**
-   * @param boxes by number; may grow
+   * @param boxes by number; all that are there now are in
    * @param position the place of a box's rule in the order
    * @param rules how many rules to expect
    */
@@ -58,12 +59,14 @@ final class FirstMatch {
     segments = 1 << bits;
     shift = Integer.numberOfTrailingZeros(Space.LABELS) - bits;
     cells = new AtomicReferenceArray<>((segments + 1) * (segments + 1));
-    bySegment = new Numbers[segments + 1];
-    Arrays.setAll(bySegment, i -> new Numbers());
+    byCell = new Numbers[cells.length()];
     whole = new IntSet[space.axes()];
     Arrays.setAll(whole, space::all);
     ranges = new IntSet[space.axes()];
     Arrays.setAll(ranges, axis -> axis < Space.TERMS ? space.all(axis) : EVERY_LABEL);
+    for (int box = 0; box < boxes.size(); box++) {
+      list(box);
+    }
   }
 
   /** Whether the side has every address of the family that the box is of. */
@@ -76,48 +79,53 @@ final class FirstMatch {
     return false;
   }
 
-  private int first(int end, IntSet side) {
-    return isWide(end, side) ? segments : side.min() >>> shift;
-  }
-
-  private int last(int end, IntSet side) {
-    return isWide(end, side) ? segments : side.max() >>> shift;
-  }
-
-  private boolean touches(IntSet side, int segment) {
-    return segment == segments || side.meets(segment << shift, (segment + 1 << shift) - 1);
-  }
-
   void add(int number) {
-    eachSegment(number, segment -> bySegment[segment].add(number));
+    list(number);
     change(number, cell -> cell.with(number));
   }
 
+  private void list(int number) {
+    eachCell(
+        number,
+        cell -> {
+          if (byCell[cell] == null) {
+            byCell[cell] = new Numbers();
+          }
+          byCell[cell].add(number);
+        });
+  }
+
   void remove(int number) {
-    eachSegment(number, segment -> bySegment[segment].remove(number));
+    eachCell(number, cell -> byCell[cell].remove(number));
     change(number, cell -> cell.without(number));
   }
 
-  private void eachSegment(int number, IntConsumer action) {
-    IntSet from = boxes.get(number).side(Space.FROM);
-    for (int i = first(Space.FROM, from); i <= last(Space.FROM, from); i++) {
-      if (touches(from, i)) {
-        action.accept(i);
-      }
+  private void eachCell(int number, IntConsumer action) {
+    Box box = boxes.get(number);
+    eachSegment(
+        Space.FROM,
+        box.side(Space.FROM),
+        from -> eachSegment(Space.TO, box.side(Space.TO), to -> action.accept(index(from, to))));
+  }
+
+  private void eachSegment(int end, IntSet side, IntConsumer action) {
+    if (isWide(end, side)) {
+      action.accept(segments);
+      return;
+    }
+    for (int segment : side.shifted(shift)) {
+      action.accept(segment);
     }
   }
 
   /** Changes the cells in which a box stands, as far as they have been made. */
   private void change(int number, UnaryOperator<Cell> change) {
-    IntSet to = boxes.get(number).side(Space.TO);
-    eachSegment(
+    eachCell(
         number,
-        i -> {
-          for (int j = first(Space.TO, to); j <= last(Space.TO, to); j++) {
-            Cell known = cells.get(index(i, j));
-            if (known != null && touches(to, j)) {
-              cells.set(index(i, j), change.apply(known));
-            }
+        cell -> {
+          Cell known = cells.get(cell);
+          if (known != null) {
+            cells.set(cell, change.apply(known));
           }
         });
   }
@@ -136,21 +144,9 @@ final class FirstMatch {
   }
 
   private Cell make(int from, int to) {
-    Numbers here = bySegment[from];
-    int[] numbers = new int[here.size()];
-    int count = 0;
-    boolean sorted = true;
-    for (int i = 0; i < here.size(); i++) {
-      int number = here.get(i);
-      IntSet side = boxes.get(number).side(Space.TO);
-      if (isWide(Space.TO, side) == (to == segments) && touches(side, to)) {
-        sorted &=
-            count == 0 || position.applyAsInt(numbers[count - 1]) <= position.applyAsInt(number);
-        numbers[count++] = number;
-      }
-    }
-    numbers = Arrays.copyOf(numbers, count);
-    if (!sorted) {
+    Numbers here = byCell[index(from, to)];
+    int[] numbers = here == null ? new int[0] : here.toArray();
+    if (!isByPosition(numbers)) {
       numbers =
           Arrays.stream(numbers)
               .mapToLong(n -> (long) position.applyAsInt(n) << 32 | n)
@@ -162,6 +158,15 @@ final class FirstMatch {
     ranges[Space.FROM] = range(Space.FROM, from);
     ranges[Space.TO] = range(Space.TO, to);
     return new Cell(boxes, position, numbers, ranges, whole);
+  }
+
+  private boolean isByPosition(int[] numbers) {
+    for (int i = 1; i < numbers.length; i++) {
+      if (position.applyAsInt(numbers[i - 1]) > position.applyAsInt(numbers[i])) {
+        return false;
+      }
+    }
+    return true;
   }
 
   private IntSet range(int end, int segment) {
@@ -184,64 +189,33 @@ final class FirstMatch {
   }
 
   /**
-   * Which boxes meet another.
+   * The cells in which all boxes stand that meet another.
    *
-   * @param from lowest position of a rule wanted
-   * @param to one more than the highest position wanted
    * @param make whether cells may be made for it
-   * @return their numbers, by position; null if the box lies in so many cells, or would need so
-   *     many to be made, that it is not quick
+   * @return null if the box lies in so many cells, or would need so many to be made, that it is not
+   *     quick
    */
-  int[] meeting(Box other, int from, int to, boolean make) {
-    IntSet side = other.side(Space.FROM);
-    IntSet far = other.side(Space.TO);
-    int f = side.min() >>> shift;
-    int lastF = side.max() >>> shift;
-    int t = far.min() >>> shift;
-    int lastT = far.max() >>> shift;
-    if ((lastF - f + 1L) * (lastT - t + 1L) > MOST_CELLS) {
+  List<Cell> cells(Box other, boolean make) {
+    int[] rows = withWide(other.side(Space.FROM).shifted(shift));
+    int[] columns = withWide(other.side(Space.TO).shifted(shift));
+    if ((rows.length - 1) * (columns.length - 1) > MOST_CELLS) {
       return null;
     }
-    Found found = new Found();
-    for (int i = f; i <= lastF + 1; i++) {
-      int row = i > lastF ? segments : i;
-      for (int j = t; j <= lastT + 1; j++) {
-        int column = j > lastT ? segments : j;
-        if ((i > lastF || touches(side, row)) && (j > lastT || touches(far, column))) {
-          if (!make && cells.get(index(row, column)) == null) {
-            return null;
-          }
-          cell(row, column).meeting(other, from, to, found);
+    List<Cell> out = new ArrayList<>(rows.length * columns.length);
+    for (int row : rows) {
+      for (int column : columns) {
+        if (!make && cells.get(index(row, column)) == null) {
+          return null;
         }
+        out.add(cell(row, column));
       }
     }
-    return found.byPosition();
+    return out;
   }
 
-  /** Numbers of boxes with the positions of their rules. */
-  private static final class Found implements Cell.Taker {
-    private long[] items = new long[32];
-    private int size;
-
-    @Override
-    public void take(int position, int number) {
-      if (size == items.length) {
-        items = Arrays.copyOf(items, size * 2);
-      }
-      items[size++] = (long) position << 32 | number;
-    }
-
-    /** Each once. */
-    int[] byPosition() {
-      Arrays.sort(items, 0, size);
-      int[] out = new int[size];
-      int distinct = 0;
-      for (int i = 0; i < size; i++) {
-        if (i == 0 || items[i] != items[i - 1]) {
-          out[distinct++] = (int) items[i];
-        }
-      }
-      return Arrays.copyOf(out, distinct);
-    }
+  private int[] withWide(int[] some) {
+    int[] out = Arrays.copyOf(some, some.length + 1);
+    out[some.length] = segments;
+    return out;
   }
 }

@@ -4,6 +4,8 @@ import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
 import java.util.Arrays;
+import java.util.List;
+import java.util.stream.IntStream;
 
 /**
  * Which boxes may meet a box. The labels of each axis fall into buckets of equal width; for each
@@ -39,17 +41,27 @@ final class Meeting {
   private int words;
 
   /**
-   * @param boxes how many boxes to expect
+   * @param boxes by number
    */
-  public Meeting(Space space, int boxes) {
+  Meeting(Space space, List<Box> boxes) {
     this.space = space;
-    words = (boxes >> 6) + 1;
+    words = (boxes.size() >> 6) + 1;
     rows = new long[space.axes()][][];
     for (int axis = 0; axis < rows.length; axis++) {
       rows[axis] = new long[Space.LABELS >>> shift(axis)][];
     }
     wide = new long[space.axes()][words];
     present = new long[words];
+    Arrays.fill(present, 0, boxes.size() >> 6, -1L);
+    present[boxes.size() >> 6] = (1L << boxes.size()) - 1;
+    IntStream.range(0, rows.length)
+        .parallel()
+        .forEach(
+            axis -> {
+              for (int number = 0; number < boxes.size(); number++) {
+                add(axis, number, boxes.get(number).side(axis));
+              }
+            });
   }
 
   private static int shift(int axis) {
@@ -68,16 +80,19 @@ final class Meeting {
     grow(number);
     present[number >> 6] |= 1L << number;
     for (int axis = 0; axis < rows.length; axis++) {
-      IntSet side = box.side(axis);
-      if (side == space.all(axis)) {
-        wide[axis][number >> 6] |= 1L << number;
-        continue;
-      }
-      int shift = shift(axis);
-      for (int i = 0; i < side.intervals(); i++) {
-        for (int bucket = side.first(i) >>> shift; bucket <= side.last(i) >>> shift; bucket++) {
-          set(axis, bucket, number);
-        }
+      add(axis, number, box.side(axis));
+    }
+  }
+
+  private void add(int axis, int number, IntSet side) {
+    if (side == space.all(axis)) {
+      wide[axis][number >> 6] |= 1L << number;
+      return;
+    }
+    int shift = shift(axis);
+    for (int i = 0; i < side.intervals(); i++) {
+      for (int bucket = side.first(i) >>> shift; bucket <= side.last(i) >>> shift; bucket++) {
+        set(axis, bucket, number);
       }
     }
   }

@@ -22,6 +22,10 @@ final class Numbers {
     items[size++] = item;
   }
 
+  int[] toArray() {
+    return Arrays.copyOf(items, size);
+  }
+
   /** Takes out one occurrence; the order of the rest stays. */
   void remove(int item) {
     for (int i = 0; i < size; i++) {

@@ -72,16 +72,13 @@ public final class Order {
   private Order(Resolution resolution, List<Rule> all, List<Match> found, Space space) {
     this.resolution = resolution;
     this.space = space;
-    meeting = new Meeting(space, all.size() * 3 / 2);
-    firstMatch = new FirstMatch(space, boxes, box -> positionOfBox[box], all.size());
     slotAt = new int[all.size()];
     for (int i = 0; i < slotAt.length; i++) {
       slotAt[i] = add(all.get(i), found.get(i), space.region(found.get(i)));
     }
     place(slotAt);
-    for (int box = 0; box < boxes.size(); box++) {
-      firstMatch.add(box);
-    }
+    firstMatch = new FirstMatch(space, boxes, box -> positionOfBox[box], all.size());
+    meeting = new Meeting(space, boxes);
   }
 
   /**
@@ -112,7 +109,6 @@ public final class Order {
     firstBox.add(boxes.size());
     if (rule.enabled()) {
       for (Box box : region) {
-        meeting.add(boxes.size(), box);
         boxes.add(box);
         ruleOf.add(slot);
       }
@@ -153,11 +149,6 @@ public final class Order {
 
   public int slotAt(int position) {
     return slotAt[position];
-  }
-
-  /** Whether slots still rise with positions, as they do before the first update. */
-  public boolean isAsBuilt() {
-    return asBuilt;
   }
 
   /** The slot of a rule by its id, or {@link #NONE}. */
@@ -234,7 +225,7 @@ public final class Order {
 
   /** The enabled rules that meet one of some boxes. */
   public Around around(List<Box> wanted) {
-    return new Around(this, wanted, 0, size());
+    return new Around(this, wanted);
   }
 
   /**
@@ -251,13 +242,13 @@ public final class Order {
    * @param which only rules for which this holds are wanted
    */
   public int[] meeting(List<Box> wanted, int from, int to, IntPredicate which) {
-    return new Around(this, wanted, from, to).all(from, to, which);
+    return new Around(this, wanted).all(from, to, which);
   }
 
-  /** Numbers of boxes that meet a narrow box, by position; null if it is not narrow. */
-  int[] near(Box box, int from, int to) {
+  /** The cells in which all boxes stand that meet a narrow box; null if it is not narrow. */
+  List<Cell> cells(Box box) {
     // After an update, cells that it concerned are made again only when a point asks for them.
-    return firstMatch.meeting(box, from, to, asBuilt);
+    return firstMatch.cells(box, asBuilt);
   }
 
   Meeting.Query query(Box box, int limit) {
@@ -368,6 +359,7 @@ public final class Order {
     place(places);
     for (int box = firstNewBox; box < boxes.size(); box++) {
       firstMatch.add(box);
+      meeting.add(box, boxes.get(box));
     }
     return new Change(gone, fresh, reworded);
   }

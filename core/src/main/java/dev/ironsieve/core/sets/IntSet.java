@@ -150,6 +150,24 @@ public final class IntSet {
     return low;
   }
 
+  /** The members without their lowest {@code bits} bits, each once; O(intervals + results). */
+  public int[] shifted(int bits) {
+    int[] out = new int[Math.max(1, bounds.length / 2)];
+    int count = 0;
+    int next = 0; // lowest that is not out yet
+    for (int i = 0; i < bounds.length; i += 2) {
+      int last = bounds[i + 1] >>> bits;
+      for (int value = Math.max(next, bounds[i] >>> bits); value <= last; value++) {
+        if (count == out.length) {
+          out = Arrays.copyOf(out, count * 2);
+        }
+        out[count++] = value;
+      }
+      next = last + 1;
+    }
+    return count == out.length ? out : Arrays.copyOf(out, count);
+  }
+
   /** Whether every member of {@code other} is a member of this. */
   public boolean containsAll(IntSet other) {
     int[] a = bounds;

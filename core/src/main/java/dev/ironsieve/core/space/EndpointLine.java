@@ -9,11 +9,9 @@ import dev.ironsieve.core.sets.IntSet;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
-import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /**
  * One end of a connection: a zone and an address that can occur in it, as one dimension. All of
@@ -128,9 +126,9 @@ final class EndpointLine extends Line {
     this.resolution = resolution;
     int zones = resolution.zoneNames().size();
     slices = new Slice[Family.values().length][zones];
-    List<Set<AddressSet>> perZone = new ArrayList<>();
+    List<List<AddressSet>> perZone = new ArrayList<>();
     for (int zone = 0; zone < zones; zone++) {
-      perZone.add(new HashSet<>());
+      perZone.add(new ArrayList<>());
     }
     List<Side> distinct = new ArrayList<>();
     for (Side side : sides) {
@@ -167,36 +165,70 @@ final class EndpointLine extends Line {
     }
   }
 
-  private Slice cut(int zone, Family family, Set<AddressSet> sets) {
+  private Slice cut(int zone, Family family, List<AddressSet> sets) {
+    Address[] cuts = family == Family.IPV4 ? cutsOfIpv4(sets) : cutsOfIpv6(sets);
+    List<AddressRange> networks =
+        resolution.networks(zone).ranges().stream().filter(n -> n.family() == family).toList();
+    Slice slice = new Slice(family, cuts.length + networks.size());
+    int at = 0;
+    for (AddressRange network : networks) {
+      Address start = network.first();
+      while (at < cuts.length && cuts[at].compareTo(start) <= 0) {
+        at++;
+      }
+      for (; at < cuts.length && cuts[at].compareTo(network.last()) <= 0; at++) {
+        slice.add(start, cuts[at].previous());
+        start = cuts[at];
+      }
+      slice.add(start, network.last());
+    }
+    return slice;
+  }
+
+  /** Where ranges begin, and behind where they end, ascending, each once. */
+  private static Address[] cutsOfIpv4(List<AddressSet> sets) {
+    long[] cuts = new long[16];
+    int count = 0;
+    for (AddressSet set : sets) {
+      for (AddressRange range : set.ranges()) {
+        if (range.family() == Family.IPV4) {
+          if (count + 2 > cuts.length) {
+            cuts = Arrays.copyOf(cuts, count * 2);
+          }
+          cuts[count++] = range.first().low();
+          cuts[count++] = range.last().low() + 1;
+        }
+      }
+    }
+    Arrays.sort(cuts, 0, count);
+    int distinct = Math.min(1, count);
+    for (int i = 1; i < count; i++) {
+      if (cuts[i] != cuts[distinct - 1]) {
+        cuts[distinct++] = cuts[i];
+      }
+    }
+    long highest = AddressRange.all(Family.IPV4).last().low();
+    if (distinct > 0 && cuts[distinct - 1] > highest) {
+      distinct--;
+    }
+    Address[] out = new Address[distinct];
+    for (int i = 0; i < distinct; i++) {
+      out[i] = new Address(Family.IPV4, 0, cuts[i]);
+    }
+    return out;
+  }
+
+  private static Address[] cutsOfIpv6(List<AddressSet> sets) {
     List<Address> cuts = new ArrayList<>();
     for (AddressSet set : sets) {
       for (AddressRange range : set.ranges()) {
-        if (range.family() == family) {
+        if (range.family() == Family.IPV6) {
           cuts.add(range.first());
           range.behind().ifPresent(cuts::add);
         }
       }
     }
-    Address[] sorted = cuts.toArray(Address[]::new);
-    Arrays.sort(sorted);
-    List<AddressRange> networks =
-        resolution.networks(zone).ranges().stream().filter(n -> n.family() == family).toList();
-    Slice slice = new Slice(family, sorted.length + networks.size());
-    int at = 0;
-    for (AddressRange network : networks) {
-      Address start = network.first();
-      while (at < sorted.length && sorted[at].compareTo(start) <= 0) {
-        at++;
-      }
-      for (; at < sorted.length && sorted[at].compareTo(network.last()) <= 0; at++) {
-        if (!sorted[at].equals(start)) {
-          slice.add(start, sorted[at].previous());
-          start = sorted[at];
-        }
-      }
-      slice.add(start, network.last());
-    }
-    return slice;
+    return cuts.stream().sorted().distinct().toArray(Address[]::new);
   }
 
   /** The labels of one family. */
