@@ -44,6 +44,7 @@ export type Signature = Schemas['SignatureDocument'];
 export type Tried = Schemas['Tried'];
 export type ObjectKind = 'zone' | 'address' | 'service';
 export type Verdict = 'allow' | 'drop' | 'reject' | 'caution';
+export type Opening = 'sealed' | 'opened';
 export type Logging = 'off' | 'start' | 'end' | 'both';
 
 /** What the server says of a request that it cannot serve (RFC 9457). */

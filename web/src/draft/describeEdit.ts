@@ -11,6 +11,9 @@ export function describeRuleChange(before: Rule, after: Rule): string {
     out.push(after.enabled === false ? 'disabled' : 'enabled');
   }
   if (before.verdict !== after.verdict) out.push(`${before.verdict} → ${after.verdict}`);
+  if ((before.opening ?? 'sealed') !== (after.opening ?? 'sealed')) {
+    out.push(after.opening ?? 'sealed');
+  }
   if ((before.log ?? 'off') !== (after.log ?? 'off')) out.push(`log ${after.log ?? 'off'}`);
   for (const part of PARTS) {
     const texts = (rule: Rule) =>

@@ -37,6 +37,21 @@ describe('findings', () => {
     );
   });
 
+  it('says what an application needs and who refuses it', () => {
+    const unmet = {
+      kind: 'unmet-need' as const,
+      severity: 'warning' as const,
+      causes: ['a'],
+      says: 'Reel needs Reel sign-in',
+      witness: 'tcp/443 application Reel: view',
+    };
+    expect(longFinding(rule, unmet, numbers, byId)).toBe(
+      'Reel needs Reel sign-in, which rule 5 refuses to somebody whom this lets through.',
+    );
+    expect(longFinding(rule, { ...unmet, causes: [] }, numbers, byId)).toContain('no rule allows');
+    expect(gravest({ kind: 'decides', share: 1, uncertainty: 0, findings: [unmet] })).toBe(unmet);
+  });
+
   it('says who would do the same without a rule', () => {
     const below = { kind: 'redundant-below' as const, severity: 'warning' as const, causes: ['b'] };
     expect(shortFinding(below, numbers)).toBe('redundant: 11 below does the same');

@@ -14,6 +14,8 @@ export const FINDING_KINDS: FindingKind[] = [
   'empty',
   'redundant-above',
   'redundant-below',
+  'unmet-need',
+  'unseen-feature',
   'too-broad',
   'undecided',
   'mergeable',
@@ -26,6 +28,8 @@ export const FINDING_WORDS: Record<FindingKind, string> = {
   empty: 'empty',
   'redundant-above': 'redundant above',
   'redundant-below': 'redundant below',
+  'unmet-need': 'unmet need',
+  'unseen-feature': 'unseen feature',
   'too-broad': 'too broad',
   undecided: 'undecided',
   mergeable: 'mergeable',
@@ -65,6 +69,10 @@ export function shortFinding(finding: Finding, numbers: Map<string, number>): st
       return same(causes.length ? `${listed(causes)} below` : 'the closing rule');
     case 'empty':
       return 'empty: nothing can match';
+    case 'unmet-need':
+      return 'unmet need';
+    case 'unseen-feature':
+      return 'unseen while sealed';
     case 'too-broad':
       return 'too broad';
     case 'mergeable':
@@ -119,6 +127,12 @@ export function longFinding(
       return 'No feasible connection meets its criteria.';
     case 'too-broad':
       return 'It allows, and asks for no people, applications, sites or services.';
+    case 'unmet-need':
+      return causes.length
+        ? `${finding.says}, which ${listed(causes.map((cause) => `rule ${cause}`))} ${causes.length > 1 ? 'refuse' : 'refuses'} to somebody whom this lets through.`
+        : `${finding.says}, which no rule allows to somebody whom this lets through.`;
+    case 'unseen-feature':
+      return `${finding.says}: that shows only in opened connections, and this rule leaves them sealed.`;
     case 'mergeable':
       return `It and rule ${listed(causes)} below differ in one criterion only: one rule with the items of both does the same.`;
     case 'correlated':
@@ -126,7 +140,7 @@ export function longFinding(
     case 'generalised':
       return `It contains ${rules.toLowerCase()} above, which has another verdict: usual for an exception.`;
     case 'undecided':
-      return `Not settled within the budget of work: ${finding.question}.`;
+      return `Not settled within the budget of work: ${finding.says}.`;
   }
 }
 

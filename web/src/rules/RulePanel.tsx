@@ -34,7 +34,7 @@ export function RulePanel({
       )}
       {standing?.findings.map((finding, i, all) => (
         <div
-          key={finding.kind}
+          key={`${finding.kind} ${finding.says ?? ''}`}
           className="mt-2 border-t border-line pt-2"
           data-finding={finding.kind}
         >

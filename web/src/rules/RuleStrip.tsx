@@ -2,7 +2,7 @@ import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { DropdownMenu } from 'radix-ui';
 import { GripVertical, MoreHorizontal, StickyNote } from 'lucide-react';
 import { memo, useState } from 'react';
-import type { Logging, Rule, Standing, Verdict } from '../api/types';
+import type { Logging, Opening, Rule, Standing, Verdict } from '../api/types';
 import { gravest, openHoles, shortFinding } from '../draft/findings';
 import { Menu, MenuItem, MenuLine } from '../ui/Menu';
 import type { EditedPart, RuleActions } from './actions';
@@ -44,6 +44,11 @@ const LOGS: [Logging, string][] = [
   ['start', 'Log at start'],
   ['end', 'Log at end'],
   ['both', 'Log at start and end'],
+];
+
+const OPENINGS: [Opening, string][] = [
+  ['sealed', 'Leave encrypted connections sealed'],
+  ['opened', 'Open encrypted connections'],
 ];
 
 /** One rule as a sentence of chips, with its number and mesh before it and the wall behind it. */
@@ -125,6 +130,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
           )}
           <span className="ml-auto flex shrink-0 items-center gap-2 pl-2 text-[12px] leading-[18px] text-dim">
             {rule.note && <StickyNote size={12} aria-label="has a note" className="self-center" />}
+            {rule.opening === 'opened' && <span>opened</span>}
             {rule.log && <span>log {rule.log}</span>}
           </span>
         </div>
@@ -331,6 +337,16 @@ function StripMenu({ rule, number, actions, off }: StripProps & { off: boolean }
             key={logging}
             checked={(rule.log ?? 'off') === logging}
             onSelect={() => actions.setLogging(rule, logging)}
+          >
+            {words}
+          </MenuItem>
+        ))}
+        <MenuLine />
+        {OPENINGS.map(([opening, words]) => (
+          <MenuItem
+            key={opening}
+            checked={(rule.opening ?? 'sealed') === opening}
+            onSelect={() => actions.setOpening(rule, opening)}
           >
             {words}
           </MenuItem>

@@ -1,4 +1,4 @@
-import type { Logging, Place, Rule, Verdict } from '../api/types';
+import type { Logging, Opening, Place, Rule, Verdict } from '../api/types';
 import type { Chip, Part } from './criteria';
 
 export type EditedPart = 'name' | Part;
@@ -16,6 +16,7 @@ export interface RuleActions {
   nameLiteral(rule: Rule, chip: Chip): void;
   setVerdict(rule: Rule, verdict: Verdict): void;
   setLogging(rule: Rule, logging: Logging): void;
+  setOpening(rule: Rule, opening: Opening): void;
   setNote(rule: Rule, note: string): Promise<string | null>;
   insert(where: 'above' | 'below', id: string): void;
   insertInto(sectionId: string): void;

@@ -10,6 +10,7 @@ export interface Option {
 }
 
 const MOST = 40;
+const USUAL_PORTS = 'usual ports';
 const ADDRESS = /^(\d[\d.]*|[\da-f]*:[\da-f:.]*)(\/\d*)?(-[\da-f.:]*)?$/i;
 const SERVICE = /^(tcp|udp|sctp|icmp6|icmp|ip)(\/.*| from .*)?$/i;
 
@@ -36,6 +37,14 @@ export function complete(
       out.push({ criterion: 'services', text, kind: 'literal', detail: 'service' });
     }
     out.push(...ranked(draft.services, text, 'services', 'service'));
+    if (draft.editions.application && rank(USUAL_PORTS, text) < NO_MATCH) {
+      out.push({
+        criterion: 'services',
+        text: USUAL_PORTS,
+        kind: 'service',
+        detail: 'where the catalogue says that each application listens',
+      });
+    }
   } else {
     const [zones, addresses]: CriterionName[] =
       part === 'from' ? ['fromZones', 'fromAddresses'] : ['toZones', 'toAddresses'];

@@ -12,6 +12,7 @@ const rule: Rule = {
 };
 
 const draft = {
+  editions: {},
   zones: [{ name: 'terminals', members: ['10.4.0.0/16'] }, { name: 'internet' }],
   addresses: [
     { name: 'Kiosks', members: ['10.4.0.0/20'] },
@@ -61,6 +62,12 @@ describe('completion', () => {
   it('finds objects by what they hold, and offers the literal first', () => {
     expect(texts('to', '10.4.0.0/20')).toEqual(['literal:10.4.0.0/20', 'address:Kiosks']);
     expect(texts('for', 'tcp/443')).toEqual(['literal:tcp/443', 'service:Web']);
+  });
+
+  it('offers usual ports where a catalogue says which they are', () => {
+    const withCatalogue = { ...draft, editions: { application: '2026-11' } };
+    expect(complete(withCatalogue, 'for', 'usu').map((o) => o.text)).toEqual(['usual ports']);
+    expect(complete(draft, 'for', 'usu')).toEqual([]);
   });
 
   it('tells literals from names', () => {

@@ -157,6 +157,7 @@ export function useRuleActions(
       nameLiteral: (r, chip) => live.current.hooks.nameLiteral(r, chip),
       setVerdict: (r, verdict) => void change(r.id, (now) => ({ ...now, verdict })),
       setLogging: (r, log) => void change(r.id, (now) => ({ ...now, log })),
+      setOpening: (r, opening) => void change(r.id, (now) => ({ ...now, opening })),
       setNote: (r, note) => change(r.id, (now) => ({ ...now, note })),
       insert: (where, id) => void insertAt({ [where]: id }, rule(id)),
       insertInto: (sectionId) => void insertAt({ endOf: sectionId }, undefined),

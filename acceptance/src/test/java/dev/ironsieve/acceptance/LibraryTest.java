@@ -32,6 +32,31 @@ class LibraryTest extends OnTheBench {
   }
 
   @Test
+  void whatAnApplicationNeedsAndWhatDoesNotShowIsToldAndMended() {
+    bench.open("h44");
+    Locator panel = page().getByLabel("Rule in focus");
+    assertThat(panel).containsText("Inkwharf needs Inkwharf sign-in, which no rule allows");
+    bench.press("s");
+    bench.type("Inkwharf sign");
+    page().getByRole(AriaRole.OPTION).first().waitFor();
+    bench.press("Enter");
+    bench.press("Escape");
+    assertThat(panel).not().containsText("Inkwharf needs Inkwharf sign-in");
+    assertThat(panel).containsText("Inkwharf needs Saltbox, which no rule allows");
+    bench.open("p01");
+    assertThat(panel).containsText("Farhelm: view a screen, Farhelm: steer a screen: that shows");
+    bench.press("m");
+    page()
+        .getByRole(
+            AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Open encrypted connections"))
+        .or(page().getByText("Open encrypted connections"))
+        .first()
+        .click();
+    assertThat(panel).not().containsText("that shows");
+    assertThat(bench.rule("p01")).containsText("opened");
+  }
+
+  @Test
   void objectsAreMadeRenamedAndKeptFromHarmInTheLibrary() {
     bench.button("Library").click();
     bench.button("Delete Kiosks").click();

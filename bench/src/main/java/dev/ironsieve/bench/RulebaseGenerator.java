@@ -5,6 +5,7 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
@@ -83,6 +84,7 @@ public final class RulebaseGenerator {
         earlier.services().isAny() ? fresh.services() : earlier.services(),
         earlier.terms(),
         fresh.verdict(),
+        Opening.SEALED,
         Logging.OFF,
         "");
   }
@@ -111,6 +113,7 @@ public final class RulebaseGenerator {
             : wide ? Criterion.any() : services(),
         last ? Map.of() : terms(wide),
         oneIn(3) ? Verdict.DROP : oneIn(12) ? Verdict.REJECT : Verdict.ALLOW,
+        Opening.SEALED,
         Logging.OFF,
         "");
   }

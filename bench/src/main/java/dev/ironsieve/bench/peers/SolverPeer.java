@@ -185,6 +185,8 @@ public final class SolverPeer implements Peer {
               Transport.hasPorts(literal.protocol())
                   ? between(sourcePort, literal.firstSource(), literal.lastSource())
                   : context.mkTrue());
+      case ServiceItem.UsualPorts usual ->
+          throw new IllegalArgumentException("no generated rule asks for usual ports");
       case ServiceItem.Named named ->
           any(
               rulebase.services().stream()

@@ -1,6 +1,8 @@
 package dev.ironsieve.core.analysis;
 
+import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.List;
 
 /**
  * What proves an answer about one rule, in slots and points of its {@link
@@ -49,6 +51,31 @@ final class Certificate {
     record Undecided() implements Pair {}
   }
 
+  /**
+   * What the applications that a rule allows need and are not allowed.
+   *
+   * @param settled whether these are all
+   */
+  record Needs(List<Unmet> unmet, boolean settled) {}
+
+  /**
+   * Whom the rule lets use some applications at this point, nothing lets use what they need.
+   *
+   * @param applications by name
+   * @param needed the application that they need
+   * @param causes without these rules it would be let through; none if nothing else would
+   * @param irreducible whether none of them could be left out
+   */
+  record Unmet(
+      List<String> applications, String needed, int[] point, BitSet causes, boolean irreducible) {
+    Unmet with(String application) {
+      List<String> more = new ArrayList<>(applications);
+      more.add(application);
+      return new Unmet(List.copyOf(more), needed, point, causes, irreducible);
+    }
+  }
+
+  static final Needs NO_NEEDS = new Needs(List.of(), true);
   static final Below NOT_ASKED = new Below.NotAsked();
   static final Pair NONE = new Pair.None();
 }

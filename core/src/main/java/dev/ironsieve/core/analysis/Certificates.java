@@ -29,11 +29,13 @@ final class Certificates {
   private final Covering covering;
   private final Redundancy redundancy;
   private final Pairs pairs;
+  private final Needs asksNeeds;
   private Corners corners; // of the whole order
   private Standing[] standings; // all by slot
   private Below[] belows;
   private Pair[] correlated;
   private Pair[] generalised;
+  private Certificate.Needs[] needs;
 
   Certificates(Order order, long steps) {
     this.order = order;
@@ -41,6 +43,7 @@ final class Certificates {
     covering = new Covering(questions);
     redundancy = new Redundancy(questions);
     pairs = new Pairs(questions, slot -> standings[slot]);
+    asksNeeds = new Needs(questions);
     grow();
     Corners[] counted = Corners.upTo(order, CHUNKS);
     corners = counted[CHUNKS - 1];
@@ -53,6 +56,7 @@ final class Certificates {
           askBelow(slot, around, c);
           askCorrelated(slot, around, c);
           askGeneralised(slot, around);
+          needs[slot] = asksNeeds.of(slot);
         });
     pairs.use(null);
   }
@@ -81,6 +85,7 @@ final class Certificates {
     belows = belows == null ? new Below[slots] : Arrays.copyOf(belows, slots);
     correlated = correlated == null ? new Pair[slots] : Arrays.copyOf(correlated, slots);
     generalised = generalised == null ? new Pair[slots] : Arrays.copyOf(generalised, slots);
+    needs = needs == null ? new Certificate.Needs[slots] : Arrays.copyOf(needs, slots);
   }
 
   private void askBelow(int slot, Around around, Corners c) {
@@ -120,6 +125,10 @@ final class Certificates {
 
   Pair generalised(int slot) {
     return generalised[slot];
+  }
+
+  Certificate.Needs needs(int slot) {
+    return needs[slot];
   }
 
   List<Integer> partners(int slot, boolean generalised) {
@@ -187,10 +196,30 @@ final class Certificates {
     inOrder(belowAgain, slot -> askBelow(slot, around(slot), corners));
     inOrder(correlatedAgain, slot -> askCorrelated(slot, around(slot), corners));
     inOrder(generalisedAgain, slot -> askGeneralised(slot, around(slot)));
+    BitSet needsAgain = needsAgain(change, events);
+    inOrder(needsAgain, slot -> needs[slot] = asksNeeds.of(slot));
     BitSet asked = belowAgain; // which has all whose standing was asked again
     asked.or(correlatedAgain);
     asked.or(generalisedAgain);
+    asked.or(needsAgain);
     return asked;
+  }
+
+  private BitSet needsAgain(Order.Change change, List<Event> events) {
+    BitSet again = new BitSet();
+    change.fresh().forEach(again::set);
+    for (int i = 0; i < order.size(); i++) {
+      int slot = order.slotAt(i);
+      if (!again.get(slot) && asksNeeds.asks(slot)) {
+        for (Event event : events) {
+          boolean above = event.rank <= i;
+          if (asksNeeds.concerns(slot, needs[slot], event.slot, event.fresh, above)) {
+            again.set(slot);
+          }
+        }
+      }
+    }
+    return again;
   }
 
   private void inOrder(BitSet slots, IntConsumer ask) {
@@ -260,8 +289,8 @@ final class Certificates {
     if (covered.causes().cardinality() > 1 || !covered.smallest()) {
       return true;
     }
-    if (!covered.shadowed()) {
-      return order.rule(fresh.slot).verdict() != order.rule(slot).verdict();
+    if (!covered.shadowed() && order.rule(fresh.slot).verdict() != order.rule(slot).verdict()) {
+      return true;
     }
     return order.position(covered.decidedBy()) > order.position(fresh.slot)
         && order.holds(fresh.slot, covered.point());

@@ -16,7 +16,8 @@ import java.util.Locale;
  * @param smallest whether no smaller set of rules causes it; if not, that was not settled
  * @param witness a connection that proves it, or null where there is none to give
  * @param decidedBy id of the rule that decides the witness, or null for the closing rule or none
- * @param says what was not settled, for {@code UNDECIDED}; else empty
+ * @param says what was not settled, for {@code UNDECIDED}; what needs what, for {@code UNMET_NEED};
+ *     what does not show, for {@code UNSEEN_FEATURE}; else empty
  */
 public record Finding(
     Kind kind,
@@ -36,7 +37,7 @@ public record Finding(
     ERROR
   }
 
-  /** The kinds of findings that follow from the rules alone. */
+  /** The kinds of findings that follow from the rules and what they speak of. */
   public enum Kind {
     /** No feasible connection meets the rule's criteria. */
     EMPTY(Severity.ERROR),
@@ -52,6 +53,12 @@ public record Finding(
     GENERALISED(Severity.NOTE),
     /** It allows, and neither people, applications, sites nor services are narrowed. */
     TOO_BROAD(Severity.WARNING),
+    /** It allows an application for somebody to whom no rule allows what that needs. */
+    UNMET_NEED(Severity.WARNING),
+    /**
+     * It tells uses of an application apart that look alike in the sealed connections it leaves.
+     */
+    UNSEEN_FEATURE(Severity.WARNING),
     /** It and the next rule differ in one criterion only, and can become one rule. */
     MERGEABLE(Severity.NOTE),
     /** The work budget ran out before something was settled. */

@@ -19,7 +19,9 @@ public final class Merging {
 
   /** The one rule that can stand for both, with the identity of the upper; O(size of the rules). */
   public static Optional<Rule> merged(Rule upper, Rule lower) {
-    if (upper.verdict() != lower.verdict() || upper.logging() != lower.logging()) {
+    if (upper.verdict() != lower.verdict()
+        || upper.opening() != lower.opening()
+        || upper.logging() != lower.logging()) {
       return Optional.empty();
     }
     int differing = 0;
@@ -67,6 +69,7 @@ public final class Merging {
             union(upper.services(), lower.services()),
             terms,
             upper.verdict(),
+            upper.opening(),
             upper.logging(),
             upper.note()));
   }

@@ -2,12 +2,16 @@ package dev.ironsieve.core.analysis;
 
 import dev.ironsieve.core.analysis.Certificate.Below;
 import dev.ironsieve.core.analysis.Certificate.Pair;
+import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
-import dev.ironsieve.core.sets.TransportSet;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Match;
+import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -36,6 +40,9 @@ record View(Standing standing, List<Finding> findings) {
         .filter(Objects::nonNull);
   }
 
+  /** Uses that a finding names one by one. */
+  private static final int MOST_TOLD = 3;
+
   /** Makes views; asks nothing that is not cheap. */
   record Maker(Order order, Certificates certificates, long steps) {
 
@@ -50,6 +57,8 @@ record View(Standing standing, List<Finding> findings) {
         findings.add(
             new Finding(Finding.Kind.TOO_BROAD, id(slot), List.of(), true, null, null, ""));
       }
+      addNeeds(findings, slot);
+      addUnseen(findings, slot);
       int next = nextEnabled(slot);
       if (next != Order.NONE && Merging.merged(order.rule(slot), order.rule(next)).isPresent()) {
         findings.add(
@@ -163,13 +172,80 @@ record View(Standing standing, List<Finding> findings) {
       }
     }
 
+    private void addNeeds(List<Finding> out, int slot) {
+      Certificate.Needs needs = certificates.needs(slot);
+      for (Certificate.Unmet unmet : needs.unmet()) {
+        int[] axes = {
+          Space.FROM,
+          order.space().axis(Coordinate.PERSON),
+          order.space().axis(Coordinate.DEVICE),
+          order.space().axis(Coordinate.APPLICATION)
+        };
+        Connection witness =
+            connection(
+                unmet.point(), p -> order.first(p) == slot && isAlike(axes, p, unmet.point()));
+        String verb = unmet.applications().size() == 1 ? " needs " : " need ";
+        String says = String.join(", ", unmet.applications()) + verb + unmet.needed();
+        out.add(
+            new Finding(
+                Finding.Kind.UNMET_NEED,
+                id(slot),
+                ids(unmet.causes()),
+                unmet.causes().cardinality() <= 1,
+                witness,
+                id(slot),
+                says));
+      }
+      if (!needs.settled()) {
+        out.add(undecided(slot, "whether all that its applications need is allowed"));
+      }
+    }
+
+    private static boolean isAlike(int[] axes, int[] one, int[] other) {
+      for (int axis : axes) {
+        if (axis >= 0 && one[axis] != other[axis]) {
+          return false;
+        }
+      }
+      return true;
+    }
+
+    /** Uses that the rule tells apart, though they look alike as long as it stays sealed. */
+    private void addUnseen(List<Finding> out, int slot) {
+      Rule rule = order.rule(slot);
+      if (!rule.enabled()
+          || rule.opening() == Opening.OPENED
+          || rule.term(Coordinate.APPLICATION).isAny()) {
+        return;
+      }
+      int axis = order.space().axis(Coordinate.APPLICATION) - Space.TERMS;
+      IntSet wanted = order.match(slot).terms().get(axis);
+      List<String> values = order.resolution().vocabularies().get(axis).values();
+      List<String> unseen = new ArrayList<>();
+      for (ApplicationFact fact : order.resolution().applications()) {
+        IntSet hidden = fact.openedOnly();
+        if (wanted.intersects(hidden) && !wanted.containsAll(hidden)) {
+          wanted.intersect(hidden).forEach(value -> unseen.add(values.get(value)));
+        }
+      }
+      if (!unseen.isEmpty()) {
+        String says =
+            String.join(", ", unseen.subList(0, Math.min(MOST_TOLD, unseen.size())))
+                + (unseen.size() > MOST_TOLD
+                    ? " and " + (unseen.size() - MOST_TOLD) + " more"
+                    : "");
+        out.add(
+            new Finding(Finding.Kind.UNSEEN_FEATURE, id(slot), List.of(), true, null, null, says));
+      }
+    }
+
     private boolean isTooBroad(int slot) {
       Rule rule = order.rule(slot);
       if (!rule.enabled() || rule.verdict() != Verdict.ALLOW) {
         return false;
       }
       Match match = order.match(slot);
-      return match.services().equals(TransportSet.ALL)
+      return match.services().equals(Match.Traffic.ALL)
           && match.terms().equals(order.resolution().anyTerms());
     }
 

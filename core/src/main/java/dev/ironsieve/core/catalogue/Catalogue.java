@@ -1,5 +1,6 @@
 package dev.ironsieve.core.catalogue;
 
+import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
@@ -110,10 +111,12 @@ public record Catalogue(String edition, List<Application> applications) {
     values.add(UNIDENTIFIED);
     Map<String, IntSet.Builder> sets = new LinkedHashMap<>();
     Map<String, IntSet.Builder> groups = new TreeMap<>();
+    List<ApplicationFact> facts = new ArrayList<>();
     for (Application application : applications) {
       int first = values.size();
       values.addAll(application.uses());
       int last = values.size() - 1;
+      facts.add(fact(application, first));
       if (!application.features().isEmpty()) {
         add(sets, application.name(), first, last);
       }
@@ -127,7 +130,29 @@ public record Catalogue(String edition, List<Application> applications) {
     sets.putAll(groups);
     List<Term> terms = new ArrayList<>();
     sets.forEach((name, members) -> terms.add(new Term(name, members.build())));
-    return new Vocabulary(Coordinate.APPLICATION, edition, values, terms);
+    return new Vocabulary(Coordinate.APPLICATION, edition, values, terms, facts);
+  }
+
+  /**
+   * @param first number of its first use
+   */
+  private static ApplicationFact fact(Application application, int first) {
+    IntSet.Builder openedOnly = new IntSet.Builder();
+    int features = application.features().size();
+    for (int i = 0; i < features; i++) {
+      if (!application.features().get(i).seenSealed()) {
+        openedOnly.addInOrder(first + i, first + i);
+      }
+    }
+    if (!openedOnly.build().isEmpty()) {
+      openedOnly.addInOrder(first + features, first + features); // sealed, they look like other use
+    }
+    return new ApplicationFact(
+        application.name(),
+        IntSet.range(first, first + application.uses().size() - 1),
+        application.ports(),
+        application.needs(),
+        openedOnly.build());
   }
 
   /**

@@ -1,6 +1,7 @@
 package dev.ironsieve.core.difference;
 
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Verdict;
 import java.util.function.Function;
@@ -12,7 +13,9 @@ public enum Aspect {
   /** Which rule decides, by its id. */
   RULE(rule -> rule == null ? "" : rule.id()),
   /** When it is logged; the closing rule logs at the start. */
-  LOGGING(rule -> rule == null ? Logging.START : rule.logging());
+  LOGGING(rule -> rule == null ? Logging.START : rule.logging()),
+  /** Whether it is decrypted for inspection; the closing rule leaves it sealed. */
+  OPENING(rule -> rule == null ? Opening.SEALED : rule.opening());
 
   private final Function<Rule, Object> says;
 

@@ -1,8 +1,10 @@
 package dev.ironsieve.core.edition;
 
+import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.IntSet;
 import java.util.ArrayList;
@@ -14,8 +16,9 @@ import java.util.TreeSet;
 /**
  * What becomes of a rule's match with another edition of what it speaks of.
  *
- * @param gained values that the rule asks for now
- * @param lost values that it no longer asks for
+ * @param gained values that the rule asks for now, and ports that are usual now where it asks for
+ *     those
+ * @param lost values that it no longer asks for, and ports that are no longer usual
  * @param unknown what it says and the newer edition does not know; the edition cannot be taken as
  *     long as a rule says so
  */
@@ -28,11 +31,16 @@ public record RuleChange(Rule rule, List<String> gained, List<String> lost, List
     List<RuleChange> out = new ArrayList<>();
     for (Rule rule : rules) {
       Criterion<String> asked = rule.term(after.coordinate());
-      if (asked.isAny()) {
+      boolean ports = rule.services().mentioned().contains(new ServiceItem.UsualPorts());
+      if (asked.isAny() && !ports) {
         continue;
       }
       Set<String> was = old.values(asked);
       Set<String> is = next.values(asked);
+      if (ports) {
+        was.addAll(old.ports(was));
+        is.addAll(next.ports(is));
+      }
       List<String> gained = is.stream().filter(value -> !was.contains(value)).toList();
       List<String> lost = was.stream().filter(value -> !is.contains(value)).toList();
       List<String> unknown = asked.mentioned().stream().filter(name -> !next.knows(name)).toList();
@@ -47,14 +55,29 @@ public record RuleChange(Rule rule, List<String> gained, List<String> lost, List
   private static final class Sayable {
     private final List<String> values;
     private final Map<String, IntSet> meanings;
+    private final List<ApplicationFact> applications;
 
     Sayable(Vocabulary vocabulary) {
       values = vocabulary.values();
       meanings = vocabulary.meanings();
+      applications = vocabulary.applications();
     }
 
     boolean knows(String name) {
       return meanings.containsKey(Names.key(name));
+    }
+
+    /** Where the applications that have some of these uses listen: "Gullwire on tcp/443". */
+    Set<String> ports(Set<String> uses) {
+      Set<String> out = new TreeSet<>();
+      for (ApplicationFact fact : applications) {
+        boolean[] meant = new boolean[1];
+        fact.uses().forEach(use -> meant[0] |= uses.contains(values.get(use)));
+        if (meant[0]) {
+          fact.ports().forEach(port -> out.add(fact.name() + " on " + port));
+        }
+      }
+      return out;
     }
 
     private IntSet members(String name) {

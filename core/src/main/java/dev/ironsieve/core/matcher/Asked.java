@@ -33,6 +33,7 @@ final class Asked {
   private final Map<Integer, Set<Part>> sets = new HashMap<>();
   private final IntSet[] possible; // by vocabulary: the values that it may have
   private final Part[] termParts; // by vocabulary
+  private int applications = -1; // number of the vocabulary
 
   /** All that is said of the connection is known. */
   Asked(Order order, Connection connection) {
@@ -55,6 +56,7 @@ final class Asked {
       var coordinate = resolution.vocabularies().get(i).coordinate();
       possible[i] = possible(i, coordinate, stage);
       termParts[i] = Part.of(coordinate);
+      applications = coordinate == Coordinate.APPLICATION ? i : applications;
     }
   }
 
@@ -75,6 +77,9 @@ final class Asked {
       boolean fails = wanted != resolution.anyTerms().get(i) && !wanted.intersects(possible[i]);
       failing |= fails ? 1 << termParts[i].ordinal() : 0;
     }
+    if (failing == 0 && hangTogether(match) && !fitsTogether(match)) {
+      failing = 1 << Part.SERVICE.ordinal();
+    }
     return sets.computeIfAbsent(failing, Asked::parts);
   }
 
@@ -82,7 +87,8 @@ final class Asked {
   boolean isOpen(int slot) {
     Match match = order.match(slot);
     for (int i = 0; i < possible.length; i++) {
-      IntSet wanted = match.terms().get(i);
+      IntSet wanted =
+          i == applications && hangTogether(match) ? heldApplications(match) : match.terms().get(i);
       // Before it is told, it may also stay unknown.
       boolean any = wanted == resolution.anyTerms().get(i);
       boolean told = possible[i] != resolution.anyTerms().get(i);
@@ -135,7 +141,7 @@ final class Asked {
       case TO_ZONE -> inZones((IntSet) criterion, toZone);
       case FROM_ADDRESS -> inAddresses((AddressSet) criterion, connection.from());
       case TO_ADDRESS -> inAddresses((AddressSet) criterion, connection.to());
-      default -> inServices((TransportSet) criterion);
+      default -> inServices((List<?>) criterion);
     };
   }
 
@@ -147,10 +153,65 @@ final class Asked {
     return end.address() == null ? addresses.isAll() : addresses.contains(end.address());
   }
 
-  private boolean inServices(TransportSet services) {
-    if (connection.protocol() == Connection.UNKNOWN) {
-      return services.equals(TransportSet.ALL);
+  private boolean inServices(List<?> services) {
+    for (Object traffic : services) {
+      if (inTraffic((Match.Traffic) traffic)) {
+        return true;
+      }
     }
-    return services.contains(connection.protocol(), connection.detail(), connection.sourcePort());
+    return false;
+  }
+
+  private boolean inTraffic(Match.Traffic traffic) {
+    TransportSet services = traffic.services();
+    boolean service =
+        connection.protocol() == Connection.UNKNOWN
+            ? services.equals(TransportSet.ALL)
+            : services.contains(
+                connection.protocol(), connection.detail(), connection.sourcePort());
+    return service
+        && (traffic.applications() == null
+            || traffic.applications().intersects(possible[applications]));
+  }
+
+  /** Whether services and application fit together where each fits alone. */
+  private boolean fitsTogether(Match match) {
+    for (Match.Portion portion : match.portions()) {
+      IntSet wanted = portion.terms().get(applications);
+      boolean any = wanted == resolution.anyTerms().get(applications);
+      if ((any || wanted.intersects(possible[applications])) && inServices(portion)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** The applications for which the services hold; null for any. */
+  private IntSet heldApplications(Match match) {
+    IntSet held = IntSet.EMPTY;
+    for (Match.Portion portion : match.portions()) {
+      if (inServices(portion)) {
+        IntSet wanted = portion.terms().get(applications);
+        if (wanted == resolution.anyTerms().get(applications)) {
+          return wanted;
+        }
+        held = held.union(wanted);
+      }
+    }
+    return held;
+  }
+
+  private boolean inServices(Match.Portion portion) {
+    return inTraffic(new Match.Traffic(portion.services(), null));
+  }
+
+  /** Whether what services a rule asks for hangs on the application. */
+  private static boolean hangTogether(Match match) {
+    for (Match.Traffic traffic : match.services()) {
+      if (traffic.applications() != null) {
+        return true;
+      }
+    }
+    return false;
   }
 }

@@ -22,6 +22,7 @@ public record Rule(
     Criterion<ServiceItem> services,
     Map<Coordinate, Criterion<String>> terms,
     Verdict verdict,
+    Opening opening,
     Logging logging,
     String note) {
   public Rule {
@@ -31,7 +32,7 @@ public record Rule(
     terms = narrowing(terms);
   }
 
-  /** A rule that asks for zones, addresses and services only. */
+  /** A rule that asks for zones, addresses and services only, and leaves connections sealed. */
   public Rule(
       String id,
       String name,
@@ -55,6 +56,7 @@ public record Rule(
         services,
         Map.of(),
         verdict,
+        Opening.SEALED,
         logging,
         note);
   }
@@ -133,6 +135,7 @@ public record Rule(
         services,
         terms,
         verdict,
+        opening,
         logging,
         note);
   }

@@ -17,10 +17,13 @@ final class RulebaseCheck {
   /** Deepest nesting of groups. */
   private static final int MAX_DEPTH = 100;
 
+  private static final String USUAL_PORTS = '"' + ServiceItem.UsualPorts.TEXT + '"';
+
   private final Set<String> zoneNames;
   private final Set<String> addressNames;
   private final Set<String> serviceNames;
   private final Map<Coordinate, Set<String>> termNames;
+  private final boolean knowsPorts; // of applications
 
   RulebaseCheck(
       List<Zone> zones,
@@ -45,6 +48,7 @@ final class RulebaseCheck {
     refuseCycles("address", addressGroups);
     refuseCycles("service", serviceGroups);
     termNames = termNames(vocabularies);
+    knowsPorts = vocabularies.stream().anyMatch(v -> !v.applications().isEmpty());
   }
 
   private static Map<Coordinate, Set<String>> termNames(List<Vocabulary> vocabularies) {
@@ -112,6 +116,10 @@ final class RulebaseCheck {
     exist(place, "zone", ObjectKind.ZONE.namesIn(rule), zoneNames);
     exist(place, "address", ObjectKind.ADDRESS.namesIn(rule), addressNames);
     exist(place, "service", ObjectKind.SERVICE.namesIn(rule), serviceNames);
+    if (!knowsPorts && rule.services().mentioned().contains(new ServiceItem.UsualPorts())) {
+      throw new InvalidModel(
+          place, "services; nothing is known of the ports of applications", USUAL_PORTS);
+    }
     rule.terms()
         .forEach(
             (coordinate, criterion) ->

@@ -3,7 +3,8 @@ package dev.ironsieve.core.model;
 import dev.ironsieve.core.sets.InvalidText;
 
 /** What can stand in a criterion about services or in a service object. */
-public sealed interface ServiceItem permits ServiceLiteral, ServiceItem.Named {
+public sealed interface ServiceItem
+    permits ServiceLiteral, ServiceItem.Named, ServiceItem.UsualPorts {
   /** A service meant by its name. */
   record Named(String name) implements ServiceItem {
     public Named {
@@ -16,13 +17,27 @@ public sealed interface ServiceItem permits ServiceLiteral, ServiceItem.Named {
     }
   }
 
+  /** The ports that the catalogue gives for whichever application a connection is of. */
+  record UsualPorts() implements ServiceItem {
+    /** How it is written; no service may be called so. */
+    public static final String TEXT = "usual ports";
+
+    @Override
+    public String toString() {
+      return TEXT;
+    }
+  }
+
   /**
-   * Reads a service literal (see {@link ServiceLiteral}) or else a name.
+   * Reads {@value UsualPorts#TEXT}, a service literal (see {@link ServiceLiteral}) or else a name.
    *
    * @throws InvalidText if it is meant as a literal and is none
    * @throws InvalidModel if it is meant as a name and cannot be one
    */
   static ServiceItem parse(String text) {
+    if (Names.key(text).equals(UsualPorts.TEXT)) {
+      return new UsualPorts();
+    }
     return ServiceLiteral.looksLikeOne(text) ? ServiceLiteral.parse(text) : new Named(text);
   }
 }

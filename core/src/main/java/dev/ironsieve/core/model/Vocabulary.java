@@ -4,6 +4,7 @@ import dev.ironsieve.core.sets.IntSet;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -17,9 +18,14 @@ import java.util.Set;
  * @param edition which edition of its source this is, for people
  * @param values every value by name; its place in the list is its number
  * @param terms the named sets
+ * @param applications what the edition says of each application, if these are its uses
  */
 public record Vocabulary(
-    Coordinate coordinate, String edition, List<String> values, List<Term> terms) {
+    Coordinate coordinate,
+    String edition,
+    List<String> values,
+    List<Term> terms,
+    List<ApplicationFact> applications) {
   /** Most values of one coordinate, and most sets. */
   public static final int MAX_ENTRIES = 1_000_000;
 
@@ -37,6 +43,7 @@ public record Vocabulary(
   public Vocabulary {
     values = List.copyOf(values);
     terms = List.copyOf(terms);
+    applications = List.copyOf(applications);
     edition = Names.checkTitle("edition", edition);
     String place = coordinate.word() + " vocabulary";
     if (values.isEmpty() || values.size() > MAX_ENTRIES || terms.size() > MAX_ENTRIES) {
@@ -56,6 +63,43 @@ public record Vocabulary(
     }
     if (numbers(values, terms).size() != values.size() + terms.size()) {
       throw new InvalidModel(place, "each name once", "one of them twice");
+    }
+    check(place, coordinate, values, applications);
+  }
+
+  /** Values and sets of which nothing else is said. */
+  public Vocabulary(Coordinate coordinate, String edition, List<String> values, List<Term> terms) {
+    this(coordinate, edition, values, terms, List.of());
+  }
+
+  private static void check(
+      String place,
+      Coordinate coordinate,
+      List<String> values,
+      List<ApplicationFact> applications) {
+    if (!applications.isEmpty() && coordinate != Coordinate.APPLICATION) {
+      throw new InvalidModel(place, "no applications", applications.size() + "");
+    }
+    Set<String> names = new HashSet<>();
+    for (ApplicationFact fact : applications) {
+      if (!names.add(Names.key(fact.name()))) {
+        throw new InvalidModel(
+            place + ", applications", "each name once", Names.quoted(fact.name()) + " twice");
+      }
+      if (fact.uses().max() >= values.size()) {
+        throw new InvalidModel(
+            place, "numbers of values below " + values.size(), fact.uses().max() + "");
+      }
+    }
+    for (ApplicationFact fact : applications) {
+      for (String need : fact.needs()) {
+        if (!names.contains(Names.key(need))) {
+          throw new InvalidModel(
+              place + ", application \"" + fact.name() + "\", needs",
+              "the name of an application",
+              Names.quoted(need));
+        }
+      }
     }
   }
 
@@ -81,18 +125,32 @@ public record Vocabulary(
     all.forEach(value -> numbers.put(value, numbers.size()));
     List<Term> renumbered = new ArrayList<>();
     for (Term term : terms) {
-      int[] members = new int[(int) term.members().size()];
-      for (int i = 0; i < members.length; i++) {
-        members[i] = numbers.get(values.get(term.members().get(i)));
-      }
-      Arrays.sort(members);
-      IntSet.Builder out = new IntSet.Builder();
-      for (int member : members) {
-        out.addInOrder(member, member);
-      }
-      renumbered.add(new Term(term.name(), out.build()));
+      renumbered.add(new Term(term.name(), renumbered(term.members(), numbers)));
     }
-    return new Vocabulary(coordinate, edition, all, renumbered);
+    List<ApplicationFact> facts = new ArrayList<>();
+    for (ApplicationFact fact : applications) {
+      facts.add(
+          new ApplicationFact(
+              fact.name(),
+              renumbered(fact.uses(), numbers),
+              fact.ports(),
+              fact.needs(),
+              renumbered(fact.openedOnly(), numbers)));
+    }
+    return new Vocabulary(coordinate, edition, all, renumbered, facts);
+  }
+
+  private IntSet renumbered(IntSet set, Map<String, Integer> numbers) {
+    int[] members = new int[(int) set.size()];
+    for (int i = 0; i < members.length; i++) {
+      members[i] = numbers.get(values.get(set.get(i)));
+    }
+    Arrays.sort(members);
+    IntSet.Builder out = new IntSet.Builder();
+    for (int member : members) {
+      out.addInOrder(member, member);
+    }
+    return out.build();
   }
 
   /** The values of two editions: those of {@code before}, then those that only this has. */

@@ -12,13 +12,31 @@ import java.util.List;
  * @param from addresses of the opening end, whether they occur in the zones or not
  * @param toZones numbers of zones
  * @param to addresses of the far end
- * @param services services with source ports
+ * @param services what the services criterion holds for: any one of these
  * @param terms for each of {@link Resolution#vocabularies} the numbers of its values
+ * @param portions services and terms together, disjoint; the rule holds for what is in one of them
  */
 public record Match(
     IntSet fromZones,
     AddressSet from,
     IntSet toZones,
     AddressSet to,
-    TransportSet services,
-    List<IntSet> terms) {}
+    List<Traffic> services,
+    List<IntSet> terms,
+    List<Portion> portions) {
+
+  /**
+   * Services, of whatever application or of some only.
+   *
+   * @param applications numbers of values; null where it may be any, or not known
+   */
+  public record Traffic(TransportSet services, IntSet applications) {
+    /** Every service. */
+    public static final List<Traffic> ALL = List.of(new Traffic(TransportSet.ALL, null));
+  }
+
+  /**
+   * @param terms for each vocabulary the numbers of its values
+   */
+  public record Portion(TransportSet services, List<IntSet> terms) {}
+}

@@ -2,6 +2,7 @@ package dev.ironsieve.core.space;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Names;
@@ -16,15 +17,21 @@ import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.sets.TransportSet;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /** Looks up the names that rules mention. Equal criteria give the same set, not merely an equal. */
 public final class Resolution {
+  private static final ServiceItem USUAL_PORTS = new ServiceItem.UsualPorts();
+
   private final List<String> zoneNames;
   private final List<AddressSet> zoneNetworks;
   private final List<List<AddressRange>> declared = new ArrayList<>(); // by zone
@@ -35,7 +42,10 @@ public final class Resolution {
   private final Map<String, ServiceObject> serviceObjects = new HashMap<>();
   private final Map<Criterion<String>, IntSet> zoneSets = new HashMap<>();
   private final Map<Criterion<AddressItem>, AddressSet> addressSets = new HashMap<>();
-  private final Map<Criterion<ServiceItem>, TransportSet> serviceSets = new HashMap<>();
+  private final Map<Criterion<ServiceItem>, List<Match.Traffic>> serviceSets = new HashMap<>();
+  private final Map<TransportSet, IntSet> byUsualPorts = new LinkedHashMap<>(); // applications
+  private final Map<IntSet, IntSet> sharedApplications = new HashMap<>();
+  private final Map<String, IntSet> usualServices = new HashMap<>(); // by application
 
   private final List<Vocabulary> vocabularies;
   private final Map<Coordinate, Integer> vocabularyNumbers = new EnumMap<>(Coordinate.class);
@@ -86,6 +96,28 @@ public final class Resolution {
       termSets.add(new HashMap<>());
     }
     anyTerms = like == null ? List.copyOf(any) : like.anyTerms;
+    rulebase
+        .vocabulary(Coordinate.APPLICATION)
+        .ifPresent(vocabulary -> vocabulary.applications().forEach(this::noteUsualPorts));
+  }
+
+  private void noteUsualPorts(ApplicationFact fact) {
+    TransportSet ports = TransportSet.EMPTY;
+    IntSet services = IntSet.EMPTY;
+    for (ServiceLiteral port : fact.ports()) {
+      ports = ports.union(port.set());
+      for (TransportSet.Part part : port.set().parts()) {
+        services = services.union(part.services());
+      }
+    }
+    byUsualPorts.merge(ports, fact.uses(), IntSet::union);
+    usualServices.put(
+        Names.key(fact.name()), services.isEmpty() ? Transport.ANY_SERVICE : services);
+  }
+
+  /** Where an application usually listens; every service if that is not known. */
+  public IntSet usualServices(ApplicationFact fact) {
+    return usualServices.get(Names.key(fact.name()));
   }
 
   /** Names of the zones by number; a single empty name if the rulebase has no zones. */
@@ -145,14 +177,51 @@ public final class Resolution {
     return number != null && values.get(number).containsKey(name);
   }
 
+  /** What is known of applications; empty if nothing is. */
+  public List<ApplicationFact> applications() {
+    Integer number = vocabularyNumbers.get(Coordinate.APPLICATION);
+    return number == null ? List.of() : vocabularies.get(number).applications();
+  }
+
+  /** The applications that need others or are needed. */
+  List<ApplicationFact> concernedByNeeds() {
+    Set<String> needed = new HashSet<>();
+    applications().forEach(fact -> fact.needs().forEach(need -> needed.add(Names.key(need))));
+    return applications().stream()
+        .filter(fact -> !fact.needs().isEmpty() || needed.contains(Names.key(fact.name())))
+        .toList();
+  }
+
   public Match match(Rule rule) {
+    List<Match.Traffic> services = services(rule.services());
+    List<IntSet> terms = terms(rule);
     return new Match(
         zones(rule.fromZones()),
         addresses(rule.fromAddresses()),
         zones(rule.toZones()),
         addresses(rule.toAddresses()),
-        services(rule.services()),
-        terms(rule));
+        services,
+        terms,
+        portions(services, terms));
+  }
+
+  private List<Match.Portion> portions(List<Match.Traffic> services, List<IntSet> terms) {
+    List<Match.Portion> out = new ArrayList<>(services.size());
+    for (Match.Traffic traffic : services) {
+      if (traffic.applications() == null) {
+        out.add(new Match.Portion(traffic.services(), terms));
+        continue;
+      }
+      int number = vocabularyNumbers.get(Coordinate.APPLICATION);
+      IntSet both = terms.get(number).intersect(traffic.applications());
+      if (!both.isEmpty()) {
+        List<IntSet> narrowed = new ArrayList<>(terms);
+        IntSet known = sharedApplications.putIfAbsent(both, both);
+        narrowed.set(number, known == null ? both : known);
+        out.add(new Match.Portion(traffic.services(), List.copyOf(narrowed)));
+      }
+    }
+    return List.copyOf(out);
   }
 
   private List<IntSet> terms(Rule rule) {
@@ -282,16 +351,61 @@ public final class Resolution {
     }
   }
 
-  private TransportSet services(Criterion<ServiceItem> criterion) {
-    if (criterion.isAny()) {
-      return TransportSet.ALL;
+  private List<Match.Traffic> services(Criterion<ServiceItem> criterion) {
+    return criterion.isAny()
+        ? Match.Traffic.ALL
+        : serviceSets.computeIfAbsent(criterion, this::traffic);
+  }
+
+  /**
+   * What a criterion stands for. Where it speaks of usual ports, that hangs on the application:
+   *
+   * <pre>
+   *   whatever the application     the other items, less the other exceptions
+   *   applications on ports P      P, less what is there already and the other exceptions
+   * </pre>
+   *
+   * and where usual ports are excepted, on every port that is usual for some application:
+   *
+   * <pre>
+   *   whatever the application     what is usual for none
+   *   applications on ports P      what is usual for some, less P
+   * </pre>
+   *
+   * An application that is not known is of neither kind in the lower lines.
+   */
+  private List<Match.Traffic> traffic(Criterion<ServiceItem> criterion) {
+    TransportSet out = services(criterion.except());
+    TransportSet in = criterion.items().isEmpty() ? TransportSet.ALL : services(criterion.items());
+    TransportSet always = in.minus(out);
+    boolean added = criterion.items().contains(USUAL_PORTS);
+    List<Match.Traffic> all = new ArrayList<>();
+    if (criterion.except().contains(USUAL_PORTS)) {
+      TransportSet usual = TransportSet.EMPTY;
+      IntSet others = anyTerms.get(vocabularyNumbers.get(Coordinate.APPLICATION));
+      for (Map.Entry<TransportSet, IntSet> entry : byUsualPorts.entrySet()) {
+        usual = usual.union(entry.getKey());
+        others = others.minus(entry.getValue());
+      }
+      TransportSet never = always.minus(usual);
+      TransportSet hanging = always.minus(never);
+      add(all, never, null);
+      byUsualPorts.forEach((ports, applications) -> add(all, hanging.minus(ports), applications));
+      add(all, hanging, others);
+    } else {
+      add(all, always, null);
+      if (added) {
+        byUsualPorts.forEach(
+            (ports, applications) -> add(all, ports.minus(out).minus(always), applications));
+      }
     }
-    return serviceSets.computeIfAbsent(
-        criterion,
-        c -> {
-          TransportSet in = c.items().isEmpty() ? TransportSet.ALL : services(c.items());
-          return c.except().isEmpty() ? in : in.minus(services(c.except()));
-        });
+    return List.copyOf(all);
+  }
+
+  private static void add(List<Match.Traffic> out, TransportSet services, IntSet applications) {
+    if (!services.equals(TransportSet.EMPTY) && (applications == null || !applications.isEmpty())) {
+      out.add(new Match.Traffic(services, applications));
+    }
   }
 
   private TransportSet services(List<ServiceItem> items) {
@@ -301,6 +415,7 @@ public final class Resolution {
           out.union(
               switch (item) {
                 case ServiceLiteral literal -> literal.set();
+                case ServiceItem.UsualPorts usual -> TransportSet.EMPTY; // see traffic
                 case ServiceItem.Named named ->
                     services(serviceObjects.get(Names.key(named.name())).members());
               });

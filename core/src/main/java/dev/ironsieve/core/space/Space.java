@@ -1,5 +1,6 @@
 package dev.ironsieve.core.space;
 
+import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.ServiceLiteral;
@@ -97,11 +98,14 @@ public final class Space {
     for (Match match : matches) {
       fromSides.add(new EndpointLine.Side(match.fromZones(), match.from()));
       toSides.add(new EndpointLine.Side(match.toZones(), match.to()));
-      for (TransportSet.Part part : match.services().parts()) {
-        serviceSets.add(part.services());
-        portSets.add(part.sourcePorts());
+      for (Match.Portion portion : match.portions()) {
+        for (TransportSet.Part part : portion.services().parts()) {
+          serviceSets.add(part.services());
+          portSets.add(part.sourcePorts());
+        }
       }
     }
+    resolution.concernedByNeeds().forEach(f -> serviceSets.add(resolution.usualServices(f)));
     if (portSets.stream().anyMatch(ports -> ports != Transport.ANY_PORT)) {
       serviceSets.add(Transport.WITH_PORTS);
     }
@@ -131,16 +135,24 @@ public final class Space {
   }
 
   private SymbolLine symbols(int number, Collection<Match> matches) {
-    List<IntSet> sets = matches.stream().map(match -> match.terms().get(number)).toList();
+    List<IntSet> sets = new ArrayList<>(matches.size());
+    for (Match match : matches) {
+      match.portions().forEach(portion -> sets.add(portion.terms().get(number)));
+    }
+    if (resolution.vocabularies().get(number).coordinate() == Coordinate.APPLICATION) {
+      resolution.concernedByNeeds().forEach(fact -> sets.add(fact.uses()));
+    }
     return new SymbolLine(resolution.vocabularies().get(number).values().size(), sets);
   }
 
   private void noteTerms(Match match) {
-    for (int i = 0; i < asked.length; i++) {
-      IntSet any = resolution.anyTerms().get(i);
-      IntSet wanted = match.terms().get(i);
-      asked[i] |= wanted != any;
-      listed[i] |= wanted != any && wanted.equals(any);
+    for (Match.Portion portion : match.portions()) {
+      for (int i = 0; i < asked.length; i++) {
+        IntSet any = resolution.anyTerms().get(i);
+        IntSet wanted = portion.terms().get(i);
+        asked[i] |= wanted != any;
+        listed[i] |= wanted != any && wanted.equals(any);
+      }
     }
   }
 
@@ -157,6 +169,34 @@ public final class Space {
   /** Every label of an axis. */
   public IntSet all(int axis) {
     return axes[axis].all();
+  }
+
+  /** The axis of a vocabulary, or -1 if there is none. */
+  public int axis(Coordinate coordinate) {
+    for (int i = 0; i < terms.length; i++) {
+      if (resolution.vocabularies().get(i).coordinate() == coordinate) {
+        return TERMS + i;
+      }
+    }
+    return -1;
+  }
+
+  /**
+   * The labels of some values of a vocabulary, which were told apart when this was made: those that
+   * a match asks for, and the uses of each application that needs or is needed.
+   */
+  public IntSet labels(int axis, IntSet values) {
+    return terms[axis - TERMS].labels(values);
+  }
+
+  /** The labels on {@link #SERVICE} where an application that is needed usually listens. */
+  public IntSet usualServices(ApplicationFact needed) {
+    return services.labels(resolution.usualServices(needed));
+  }
+
+  /** The family of the addresses that have a label on {@link #FROM}. */
+  public Family family(int fromLabel) {
+    return from.family(Family.IPV4).contains(fromLabel) ? Family.IPV4 : Family.IPV6;
   }
 
   /** Every label of one family on {@link #FROM} or {@link #TO}. */
@@ -253,29 +293,40 @@ public final class Space {
       return null;
     }
     noteTerms(match);
-    IntSet[] termLabels = new IntSet[terms.length];
-    for (int i = 0; i < terms.length; i++) {
-      termLabels[i] = terms[i].labels(match.terms().get(i));
-      if (termLabels[i] == null) {
+    List<Box> out = new ArrayList<>(2);
+    for (Match.Portion portion : match.portions()) {
+      if (!addBoxes(out, fromLabels, toLabels, portion)) {
         return null;
       }
+    }
+    return out;
+  }
+
+  /** False if there is no room left to tell the portion apart. */
+  private boolean addBoxes(
+      List<Box> out, IntSet[] fromLabels, IntSet[] toLabels, Match.Portion portion) {
+    IntSet[] termLabels = new IntSet[terms.length];
+    for (int i = 0; i < terms.length; i++) {
+      termLabels[i] = terms[i].labels(portion.terms().get(i));
+      if (termLabels[i] == null) {
+        return false;
+      }
       if (termLabels[i].isEmpty()) {
-        return List.of();
+        return true;
       }
     }
-    List<Box> out = new ArrayList<>(2);
     for (Family family : Family.values()) {
       if (fromLabels[family.ordinal()].isEmpty() || toLabels[family.ordinal()].isEmpty()) {
         continue;
       }
-      for (TransportSet.Part part : match.services().parts()) {
+      for (TransportSet.Part part : portion.services().parts()) {
         IntSet serviceLabels = services.labels(part.services());
         IntSet portLabels = sourcePorts.labels(part.sourcePorts());
         if (serviceLabels == null || portLabels == null) {
-          return null;
+          return false;
         }
         if (portLabels != sourcePorts.all() && services.labels(Transport.WITH_PORTS) == null) {
-          return null;
+          return false;
         }
         if (serviceLabels.isEmpty() || portLabels.isEmpty()) {
           continue;
@@ -289,7 +340,7 @@ public final class Space {
         out.add(new Box(sides));
       }
     }
-    return out;
+    return true;
   }
 
   /**

@@ -6,10 +6,12 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.RandomEdits;
 import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.twin.Rounds;
+import dev.ironsieve.core.twin.SlowNeeds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.core.twin.Tried;
@@ -18,6 +20,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
@@ -32,6 +35,8 @@ class AnalysisTwinTest {
     private final LiveAnalysis live;
     private final Tried tried;
     private final SlowRules slow;
+    private final SlowNeeds needs;
+    private int unmetNeeds;
     private final Map<String, Integer> numbers = new HashMap<>();
 
     Comparison(String as, LiveAnalysis live, List<Connection> points) {
@@ -39,6 +44,9 @@ class AnalysisTwinTest {
       this.live = live;
       tried = new Tried(live.rulebase(), points);
       slow = new SlowRules(live.rulebase());
+      needs =
+          new SlowNeeds(
+              tried, points, live.rulebase().vocabulary(Coordinate.APPLICATION).orElse(null));
       for (Rule rule : tried.rules()) {
         numbers.put(rule.id(), numbers.size());
       }
@@ -51,7 +59,31 @@ class AnalysisTwinTest {
         below(i);
         pairs(i, Finding.Kind.CORRELATED);
         pairs(i, Finding.Kind.GENERALISED);
+        needs(i);
       }
+    }
+
+    private void needs(int i) {
+      Rule rule = tried.rules().get(i);
+      Set<String> told = new TreeSet<>();
+      for (Finding finding : live.findings(rule.id())) {
+        if (finding.kind() != Finding.Kind.UNMET_NEED) {
+          continue;
+        }
+        unmetNeeds++;
+        told.add(finding.says()); // in these worlds one application needs another
+        String needed = finding.says().substring(finding.says().lastIndexOf(' ') + 1);
+        assertThat(slow.decide(finding.witness())).as(as + finding).contains(rule);
+        BitSet causes = bits(finding.causes());
+        assertThat(needs.isKeptFrom(finding.witness(), needed, causes)).as(as + finding).isTrue();
+        causes.stream()
+            .forEach(
+                cause ->
+                    assertThat(needs.isKeptFrom(finding.witness(), needed, less(causes, cause)))
+                        .as(as + finding + " without " + cause)
+                        .isFalse());
+      }
+      assertThat(told).as(as + ", " + rule).isEqualTo(needs.unmet(i));
     }
 
     private void standing(int i) {

@@ -9,6 +9,7 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
@@ -16,6 +17,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 class CatalogueTest {
@@ -160,6 +162,40 @@ class CatalogueTest {
             new RuleChange(rules.get(0), List.of("Eiderlatch"), List.of("Tern"), List.of()),
             new RuleChange(rules.get(2), List.of("Gullwire: call"), List.of(), List.of()),
             new RuleChange(rules.get(3), List.of(), List.of("Tern"), List.of("Tern")));
+  }
+
+  @Test
+  void tellsWhatBecomesUsualToRulesThatAskForUsualPorts() {
+    Rule asks = asking("r1", Criterion.of("Tern"));
+    Rule usual =
+        asks.matching(
+            asks.fromZones(),
+            asks.fromAddresses(),
+            asks.toZones(),
+            asks.toAddresses(),
+            Criterion.of(ServiceItem.parse("usual ports")));
+    Catalogue before = new Catalogue("e1", List.of(listening("Tern", "tcp/443", "tcp/7001")));
+    Catalogue after = new Catalogue("e2", List.of(listening("Tern", "tcp/443", "tcp/7002")));
+    assertThat(RuleChange.of(List.of(asks, usual), before.vocabulary(), after.vocabulary()))
+        .containsExactly(
+            new RuleChange(
+                usual, List.of("Tern on tcp/7002"), List.of("Tern on tcp/7001"), List.of()));
+  }
+
+  private static Application listening(String name, String... ports) {
+    return new Application(
+        name,
+        "Says where it listens.",
+        "games",
+        List.of(),
+        1,
+        1,
+        Stream.of(ports).map(ServiceLiteral::parse).toList(),
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of());
   }
 
   private static Rule asking(String id, Criterion<String> applications) {

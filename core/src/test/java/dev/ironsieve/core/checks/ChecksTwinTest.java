@@ -52,6 +52,7 @@ class ChecksTwinTest {
                 rule.services(),
                 rule.terms(),
                 other,
+                rule.opening(),
                 rule.logging(),
                 rule.note());
         add(new Mutant.OtherVerdict(rule.id()), replaced(base, i, changed), points, right);

@@ -1,6 +1,7 @@
 package dev.ironsieve.core.twin;
 
 import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
@@ -29,6 +30,7 @@ public record SlowRules(Rulebase rulebase) {
         && holds(rule.fromAddresses(), item -> in(item, c.from()))
         && holds(rule.toAddresses(), item -> in(item, c.to()))
         && holds(rule.services(), item -> in(item, c))
+        && rule.services().except().stream().noneMatch(item -> mayBeUsual(item, c))
         && rule.terms().entrySet().stream()
             .allMatch(asked -> holds(asked.getValue(), name -> means(asked.getKey(), name, c)));
   }
@@ -81,6 +83,9 @@ public record SlowRules(Rulebase rulebase) {
               || (literal.firstSource() <= c.sourcePort()
                   && c.sourcePort() <= literal.lastSource()));
     }
+    if (item instanceof ServiceItem.UsualPorts) {
+      return onUsualPorts(c);
+    }
     String name = ((ServiceItem.Named) item).name();
     List<ServiceItem> members =
         rulebase.services().stream()
@@ -89,5 +94,29 @@ public record SlowRules(Rulebase rulebase) {
             .orElseThrow()
             .members();
     return members.stream().anyMatch(member -> in(member, c));
+  }
+
+  /** Whether usual ports are excepted, the application is not known, and one has the service. */
+  private boolean mayBeUsual(ServiceItem item, Connection c) {
+    return item instanceof ServiceItem.UsualPorts
+        && c.terms().get(Coordinate.APPLICATION) == null
+        && rulebase.vocabularies().stream()
+            .flatMap(vocabulary -> vocabulary.applications().stream())
+            .flatMap(fact -> fact.ports().stream())
+            .anyMatch(port -> in(port, c));
+  }
+
+  /** Whether the catalogue gives the service for the application that the connection is of. */
+  private boolean onUsualPorts(Connection c) {
+    String application = c.terms().get(Coordinate.APPLICATION);
+    for (Vocabulary vocabulary : rulebase.vocabularies()) {
+      for (ApplicationFact fact : vocabulary.applications()) {
+        boolean meant = fact.uses().contains(vocabulary.values().indexOf(application));
+        if (meant && fact.ports().stream().anyMatch(port -> in(port, c))) {
+          return true;
+        }
+      }
+    }
+    return false;
   }
 }

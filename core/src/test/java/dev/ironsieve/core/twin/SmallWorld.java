@@ -2,15 +2,18 @@ package dev.ironsieve.core.twin;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
@@ -63,7 +66,7 @@ public final class SmallWorld {
           "web",
           "udp");
   private static final List<String> SERVICES_WITH_TERMS =
-      List.of("tcp/1", "tcp/2", "tcp", "icmp/8", "ip/47");
+      List.of("tcp/1", "tcp/2", "tcp", "icmp/8", "ip/47", "usual ports");
   private static final int[][] POSITIONS_WITH_TERMS = {
     {6, 1}, {6, 2}, {6, 9}, {1, 8 << 8}, {1, 7}, {47, 0}, {200, 0}
   };
@@ -96,7 +99,20 @@ public final class SmallWorld {
               List.of("chat: post", "chat: view", "mail"),
               List.of(
                   new Vocabulary.Term("chat", IntSet.range(0, 1)),
-                  new Vocabulary.Term("nothing yet", IntSet.EMPTY))));
+                  new Vocabulary.Term("nothing yet", IntSet.EMPTY)),
+              List.of(
+                  new ApplicationFact(
+                      "chat",
+                      IntSet.range(0, 1),
+                      List.of(ServiceLiteral.parse("tcp/2")),
+                      List.of("mail"),
+                      IntSet.range(0, 1)),
+                  new ApplicationFact(
+                      "mail",
+                      IntSet.of(2),
+                      List.of(ServiceLiteral.parse("tcp/1"), ServiceLiteral.parse("icmp/8")),
+                      List.of(),
+                      IntSet.EMPTY))));
 
   private final Random random;
   private final boolean withTerms;
@@ -169,6 +185,7 @@ public final class SmallWorld {
         services(),
         terms(),
         Verdict.values()[random.nextInt(3)],
+        random.nextInt(3) == 0 ? Opening.OPENED : Opening.SEALED,
         Logging.OFF,
         "");
   }

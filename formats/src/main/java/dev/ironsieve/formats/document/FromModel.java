@@ -1,14 +1,17 @@
 package dev.ironsieve.formats.document;
 
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.sets.IntSet;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -48,6 +51,7 @@ public final class FromModel {
         criterion(rule.services()),
         terms(rule),
         rule.verdict().word(),
+        rule.opening() == Opening.SEALED ? null : rule.opening().word(),
         rule.logging() == Logging.OFF ? null : rule.logging().word(),
         note(rule.note()));
   }
@@ -65,12 +69,35 @@ public final class FromModel {
   public static VocabularyDocument vocabulary(Vocabulary vocabulary) {
     List<VocabularyDocument.SetDocument> sets = new ArrayList<>();
     for (Vocabulary.Term term : vocabulary.terms()) {
-      List<String> members = new ArrayList<>();
-      term.members().forEach(value -> members.add(vocabulary.values().get(value)));
-      sets.add(new VocabularyDocument.SetDocument(term.name(), members));
+      sets.add(new VocabularyDocument.SetDocument(term.name(), values(vocabulary, term.members())));
+    }
+    List<VocabularyDocument.FactDocument> applications = new ArrayList<>();
+    for (ApplicationFact fact : vocabulary.applications()) {
+      applications.add(
+          new VocabularyDocument.FactDocument(
+              fact.name(),
+              values(vocabulary, fact.uses()),
+              some(texts(fact.ports())),
+              some(fact.needs()),
+              some(values(vocabulary, fact.openedOnly()))));
     }
     return new VocabularyDocument(
-        vocabulary.coordinate().word(), vocabulary.edition(), vocabulary.values(), sets);
+        vocabulary.coordinate().word(),
+        vocabulary.edition(),
+        vocabulary.values(),
+        sets,
+        some(applications));
+  }
+
+  private static List<String> values(Vocabulary vocabulary, IntSet numbers) {
+    List<String> out = new ArrayList<>();
+    numbers.forEach(value -> out.add(vocabulary.values().get(value)));
+    return out;
+  }
+
+  /** Null for an empty list, which need not be written. */
+  private static <T> List<T> some(List<T> list) {
+    return list.isEmpty() ? null : list;
   }
 
   public static ObjectDocument zone(Zone zone) {
@@ -89,9 +116,7 @@ public final class FromModel {
     if (criterion.isAny()) {
       return null;
     }
-    return new CriterionDocument(
-        criterion.items().isEmpty() ? null : texts(criterion.items()),
-        criterion.except().isEmpty() ? null : texts(criterion.except()));
+    return new CriterionDocument(some(texts(criterion.items())), some(texts(criterion.except())));
   }
 
   private static List<String> texts(List<?> items) {

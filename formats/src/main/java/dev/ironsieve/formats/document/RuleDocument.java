@@ -10,6 +10,7 @@ import java.util.Map;
  * @param terms what else is asked, by coordinate: {@code person}, {@code device}, {@code site},
  *     {@code application}, {@code file kind}, {@code time}
  * @param verdict {@code allow}, {@code drop}, {@code reject} or {@code caution}
+ * @param opening {@code sealed} (if left out) or {@code opened}
  * @param log {@code off} (if left out), {@code start}, {@code end} or {@code both}
  * @param note empty if left out
  */
@@ -24,5 +25,6 @@ public record RuleDocument(
     CriterionDocument services,
     Map<String, CriterionDocument> terms,
     String verdict,
+    String opening,
     String log,
     String note) {}

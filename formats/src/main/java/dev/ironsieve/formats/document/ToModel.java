@@ -2,13 +2,16 @@ package dev.ironsieve.formats.document;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
@@ -64,15 +67,41 @@ public final class ToModel {
     values.forEach(value -> numbers.putIfAbsent(value, numbers.size()));
     List<Vocabulary.Term> sets =
         each(document.sets(), path + ".sets", (set, at) -> term(set, at, numbers));
-    return Checked.at(path, () -> new Vocabulary(coordinate, document.edition(), values, sets));
+    List<ApplicationFact> facts =
+        each(
+            document.applications(),
+            path + ".applications",
+            (application, at) -> fact(application, at, numbers));
+    return Checked.at(
+        path, () -> new Vocabulary(coordinate, document.edition(), values, sets, facts));
   }
 
   private static Vocabulary.Term term(
       VocabularyDocument.SetDocument set, String path, Map<String, Integer> numbers) {
+    IntSet members = numbers(set.members(), path + ".members", numbers);
+    return Checked.at(path, () -> new Vocabulary.Term(set.name(), members));
+  }
+
+  private static ApplicationFact fact(
+      VocabularyDocument.FactDocument document, String path, Map<String, Integer> numbers) {
+    List<ServiceLiteral> ports =
+        each(
+            document.ports(),
+            path + ".ports",
+            (text, at) -> Checked.at(at, () -> ServiceLiteral.parse(text)));
+    List<String> needs = each(document.needs(), path + ".needs", (text, at) -> text);
+    IntSet uses = numbers(document.uses(), path + ".uses", numbers);
+    IntSet openedOnly = numbers(document.openedOnly(), path + ".openedOnly", numbers);
+    return Checked.at(
+        path, () -> new ApplicationFact(document.name(), uses, ports, needs, openedOnly));
+  }
+
+  /** The numbers of some values. */
+  private static IntSet numbers(List<String> names, String path, Map<String, Integer> numbers) {
     List<Integer> members =
         each(
-            set.members(),
-            path + ".members",
+            names,
+            path,
             (name, at) -> {
               Integer number = numbers.get(name);
               if (number == null) {
@@ -82,7 +111,7 @@ public final class ToModel {
             });
     IntSet.Builder numbered = new IntSet.Builder();
     members.stream().sorted().forEach(number -> numbered.addInOrder(number, number));
-    return Checked.at(path, () -> new Vocabulary.Term(set.name(), numbered.build()));
+    return numbered.build();
   }
 
   public static Coordinate coordinate(String word, String path) {
@@ -138,6 +167,10 @@ public final class ToModel {
         criterion(document.services(), path + ".services", ServiceItem::parse);
     Map<Coordinate, Criterion<String>> terms = terms(document.terms(), path + ".terms");
     Verdict verdict = word(Verdict.class, document.verdict(), path + ".verdict");
+    Opening opening =
+        document.opening() == null
+            ? Opening.SEALED
+            : word(Opening.class, document.opening(), path + ".opening");
     Logging logging =
         document.log() == null ? Logging.OFF : word(Logging.class, document.log(), path + ".log");
     return Checked.at(
@@ -154,6 +187,7 @@ public final class ToModel {
                 services,
                 terms,
                 verdict,
+                opening,
                 logging,
                 document.note() == null ? "" : document.note()));
   }

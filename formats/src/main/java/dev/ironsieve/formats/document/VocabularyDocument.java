@@ -10,9 +10,14 @@ import java.util.List;
  * @param edition which edition of its source this is
  * @param values every value that a connection can have, by name
  * @param sets named sets of values
+ * @param applications what the edition says of each application, if these are their uses
  */
 public record VocabularyDocument(
-    String coordinate, String edition, List<String> values, List<SetDocument> sets) {
+    String coordinate,
+    String edition,
+    List<String> values,
+    List<SetDocument> sets,
+    List<FactDocument> applications) {
 
   /**
    * A named set.
@@ -20,4 +25,19 @@ public record VocabularyDocument(
    * @param members names of values
    */
   public record SetDocument(String name, List<String> members) {}
+
+  /**
+   * What is known of one application.
+   *
+   * @param uses names of the values that are its uses
+   * @param ports where it usually listens
+   * @param needs names of applications that must be allowed by rules of their own
+   * @param openedOnly those of its uses that are told apart only where a connection is opened
+   */
+  public record FactDocument(
+      String name,
+      List<String> uses,
+      List<String> ports,
+      List<String> needs,
+      List<String> openedOnly) {}
 }

@@ -98,6 +98,16 @@ public record Report(String file, int rules, List<Entry> entries) {
               case GENERALISED -> " generalises " + list + "; " + proof;
               case TOO_BROAD ->
                   " is too broad: it allows, and narrows no people, applications, sites or services";
+              case UNMET_NEED ->
+                  " allows what does not work: "
+                      + finding.says()
+                      + ", which "
+                      + (causes.isEmpty() ? "no rule allows" : list + " refuse")
+                      + "; for example "
+                      + witness;
+              case UNSEEN_FEATURE ->
+                  " tells apart what does not show as long as connections stay sealed: "
+                      + finding.says();
               case MERGEABLE -> " can be merged with " + list;
               case UNDECIDED ->
                   " is undecided: " + finding.says() + " was not settled within the budget";

@@ -94,6 +94,10 @@ public final class SarifReport {
           "It contains the match of an earlier rule with another verdict: usual for exceptions.";
       case TOO_BROAD ->
           "It allows, and none of people, applications, sites or services is narrowed.";
+      case UNMET_NEED ->
+          "It allows an application for somebody to whom no rule allows what that needs.";
+      case UNSEEN_FEATURE ->
+          "It tells uses apart that look alike in the sealed connections that it leaves.";
       case MERGEABLE -> "It and the next rule differ in one criterion only.";
       case UNDECIDED -> "The work budget ran out before something was settled.";
     };

@@ -34,10 +34,14 @@ final class AclMatches {
   private final List<String> zoneNames;
   private final List<Layer4> services;
 
+  /**
+   * @param match asks for no application, so its services are the same for all
+   */
   AclMatches(Match match, List<String> zoneNames) {
     this.match = match;
     this.zoneNames = zoneNames;
-    this.services = services(match.services());
+    this.services = new ArrayList<>();
+    match.services().forEach(traffic -> services.addAll(services(traffic.services())));
   }
 
   /** Why the standard cannot say this, if it cannot. */

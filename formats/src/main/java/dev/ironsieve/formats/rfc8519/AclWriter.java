@@ -5,9 +5,11 @@ import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Resolution;
@@ -103,6 +105,9 @@ public final class AclWriter {
     if (!rule.note().isEmpty()) {
       notes.add("Rule " + number + " \"" + rule.name() + "\": its note is not written.");
     }
+    if (rule.opening() == Opening.OPENED) {
+      notes.add("Rule " + number + " \"" + rule.name() + "\": that it opens is not written.");
+    }
     if (rule.logging() == Logging.START || rule.logging() == Logging.BOTH) {
       notes.add(
           "Rule " + number + " \"" + rule.name() + "\": when it logs is not written, only that.");
@@ -124,6 +129,9 @@ public final class AclWriter {
   private static Optional<String> obstacle(Rule rule) {
     if (!rule.enabled()) {
       return Optional.of("it is disabled, and the standard has no disabled entries");
+    }
+    if (rule.services().mentioned().contains(new ServiceItem.UsualPorts())) {
+      return Optional.of("it asks for the usual ports of applications, which the standard has not");
     }
     if (!rule.terms().isEmpty()) {
       return Optional.of(

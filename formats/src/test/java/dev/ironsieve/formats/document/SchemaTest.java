@@ -18,6 +18,7 @@ import java.nio.file.Path;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** The published JSON Schema against what is written and what is refused. */
@@ -63,6 +64,10 @@ class SchemaTest {
             + "'values': ['good']}]}",
         "{'ironSieve': 1, 'name': 'n', 'vocabularies': [{'coordinate': 'person', 'edition': 'e', "
             + "'values': []}]}",
+        "{'ironSieve': 1, 'name': 'n', 'sections': [{'name': 's', 'rules': "
+            + "[{'name': 'r', 'verdict': 'allow', 'opening': 'ajar'}]}]}",
+        "{'ironSieve': 1, 'name': 'n', 'vocabularies': [{'coordinate': 'application', "
+            + "'edition': 'e', 'values': ['a'], 'applications': [{'name': 'a', 'uses': []}]}]}",
       })
   void refusesWhatTheReaderRefuses(String quoted) throws IOException {
     String json = quoted.replace('\'', '"');
@@ -73,6 +78,31 @@ class SchemaTest {
                 ToModel.rulebase(
                     Json.read(json.getBytes(StandardCharsets.UTF_8), RulebaseDocument.class)))
         .isInstanceOf(InvalidDocument.class);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "'uses': ['b'] | $.vocabularies[0].applications[0].uses[0] | the name of a value",
+        "'uses': ['a'], 'ports': ['tcp/x'] | $.vocabularies[0].applications[0].ports[0] | a port",
+        "'uses': ['a'], 'needs': ['b'] | $.vocabularies[0] | the name of an application",
+      })
+  void aFaultInWhatIsKnownOfAnApplicationIsNamed(String member, String path, String expected) {
+    String json =
+        """
+        {"ironSieve": 1, "name": "n",
+         "vocabularies": [{"coordinate": "application", "edition": "e", "values": ["a"],
+                           "applications": [{"name": "a", %s}]}]}
+        """
+            .formatted(member.replace('\'', '"'));
+    assertThatThrownBy(
+            () ->
+                ToModel.rulebase(
+                    Json.read(json.getBytes(StandardCharsets.UTF_8), RulebaseDocument.class)))
+        .isInstanceOf(InvalidDocument.class)
+        .hasMessageContaining(path)
+        .hasMessageContaining(expected);
   }
 
   @Test

@@ -14,6 +14,7 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
@@ -98,6 +99,7 @@ class LawsTest {
                     service,
                     terms,
                     verdict,
+                    Opening.SEALED,
                     Logging.OFF,
                     ""));
   }
@@ -123,6 +125,7 @@ class LawsTest {
               r.services(),
               r.terms(),
               r.verdict(),
+              r.opening(),
               r.logging(),
               r.note()));
     }

@@ -5,10 +5,12 @@ import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.matcher.Brief;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
@@ -19,7 +21,8 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param witness a connection that proves it, as a line for the probe
  * @param decidedBy id of the rule that decides the witness; with {@code redundant-below} the rule
  *     that would decide it otherwise; none for the closing rule
- * @param question what was not settled; with {@code undecided}
+ * @param says what was not settled, with {@code undecided}; what needs what, with {@code
+ *     unmet-need}; what does not show, with {@code unseen-feature}
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record FindingDocument(
@@ -33,6 +36,8 @@ public record FindingDocument(
               "correlated",
               "generalised",
               "too-broad",
+              "unmet-need",
+              "unseen-feature",
               "mergeable",
               "undecided"
             })
@@ -45,7 +50,7 @@ public record FindingDocument(
     Boolean smallest,
     String witness,
     String decidedBy,
-    String question) {
+    String says) {
 
   static FindingDocument of(Finding finding, LiveAnalysis analysis) {
     return new FindingDocument(
@@ -53,9 +58,20 @@ public record FindingDocument(
         finding.kind().severity().name().toLowerCase(Locale.ROOT),
         finding.causes(),
         finding.causes().size() > 1 ? finding.smallest() : null,
-        finding.witness() == null ? null : witness(finding.rule(), finding.witness(), analysis),
+        finding.witness() == null ? null : witness(finding, analysis),
         finding.decidedBy(),
         finding.says().isEmpty() ? null : finding.says());
+  }
+
+  private static String witness(Finding finding, LiveAnalysis analysis) {
+    // Who it is matters to a need, whether the rule asks or not.
+    return finding.kind() == Finding.Kind.UNMET_NEED
+        ? ConnectionLine.format(
+            Brief.deciding(
+                finding.witness(),
+                Set.of(Coordinate.PERSON, Coordinate.DEVICE, Coordinate.APPLICATION),
+                analysis.order()))
+        : witness(finding.rule(), finding.witness(), analysis);
   }
 
   /** A connection that proves something of a rule, as short as it can be said. */

@@ -1,0 +1,349 @@
+package dev.ironsieve.core.analysis;
+
+import dev.ironsieve.core.analysis.Certificate.Unmet;
+import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch;
+import dev.ironsieve.core.cover.CoverSearch.Outcome;
+import dev.ironsieve.core.model.ApplicationFact;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.space.Space;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+
+/**
+ * Unmet need: a rule that speaks of applications lets somebody use one that needs another, and no
+ * rule lets the same somebody use that other anywhere on the ports that are usual for it. Somebody
+ * is an end to come from, a person and a device.
+ *
+ * <p>Whoever the rule lets through is looked for who is in no box of those that are known to be
+ * served. What is found is either unmet, or some rule lets one of its connections with the needed
+ * application through; then so it does for a whole box of others, which is added to those. Each
+ * round settles at least one class of somebody.
+ */
+final class Needs {
+  private final Questions questions;
+  private final Order order;
+  private final Space space;
+  private final int applications; // axis; -1 if there is none
+  private final int[] who; // axes that say who somebody is
+  private final Map<String, ApplicationFact> facts = new HashMap<>();
+  private final List<ApplicationFact> needy = new ArrayList<>();
+
+  Needs(Questions questions) {
+    this.questions = questions;
+    this.order = questions.order;
+    this.space = order.space();
+    applications = space.axis(Coordinate.APPLICATION);
+    who =
+        IntStream.of(Space.FROM, space.axis(Coordinate.PERSON), space.axis(Coordinate.DEVICE))
+            .filter(axis -> axis >= 0)
+            .toArray();
+    order
+        .resolution()
+        .applications()
+        .forEach(
+            fact -> {
+              facts.put(Names.key(fact.name()), fact);
+              if (!fact.needs().isEmpty()) {
+                needy.add(fact);
+              }
+            });
+  }
+
+  /** What a rule lets somebody use that needs something, or nothing. */
+  private List<ApplicationFact> allowed(int slot) {
+    if (needy.isEmpty()
+        || !questions.enabled(slot)
+        || questions.verdict(slot) != Verdict.ALLOW
+        || order.region(slot).isEmpty()
+        || order.rule(slot).term(Coordinate.APPLICATION).isAny()) {
+      return List.of();
+    }
+    IntSet asked = order.match(slot).terms().get(applications - Space.TERMS);
+    return needy.stream().filter(fact -> fact.uses().intersects(asked)).toList();
+  }
+
+  /** Whether something is asked about a rule at all. */
+  boolean asks(int slot) {
+    return !allowed(slot).isEmpty();
+  }
+
+  /** Every need that is not met. */
+  Certificate.Needs of(int slot) {
+    List<ApplicationFact> allowed = allowed(slot);
+    if (allowed.isEmpty()) {
+      return Certificate.NO_NEEDS;
+    }
+    Budget budget = new Budget(questions.steps);
+    Map<String, Unmet> unmet = new LinkedHashMap<>(); // by what is needed
+    boolean settled = true;
+    for (ApplicationFact fact : allowed) {
+      for (String need : fact.needs()) {
+        ApplicationFact needed = facts.get(Names.key(need));
+        Unmet known = unmet.get(needed.name());
+        if (known != null) {
+          // Whether the others fall short too is told by trying the same somebody.
+          if (isAllowedTo(slot, known.point(), fact)) {
+            unmet.put(needed.name(), known.with(fact.name()));
+            continue;
+          }
+        }
+        Search search = new Search(slot, fact, needed, budget);
+        switch (search.run()) {
+          case UNMET -> {
+            if (known == null) {
+              unmet.put(needed.name(), search.found);
+            } else {
+              unmet.put(needed.name(), known.with(fact.name()));
+            }
+          }
+          case MET -> {}
+          case OPEN -> settled = false;
+        }
+      }
+    }
+    return new Certificate.Needs(List.copyOf(unmet.values()), settled);
+  }
+
+  /** Whether the rule lets somebody, at this point, use the application there too. */
+  private boolean isAllowedTo(int slot, int[] point, ApplicationFact fact) {
+    int[] other = point.clone();
+    other[applications] = labels(fact).min();
+    return order.first(other) == slot;
+  }
+
+  private IntSet labels(ApplicationFact fact) {
+    return space.labels(applications, fact.uses());
+  }
+
+  private boolean letsThrough(int slot) {
+    Verdict verdict = questions.verdict(slot);
+    return verdict == Verdict.ALLOW || verdict == Verdict.CAUTION;
+  }
+
+  /**
+   * Whether an edit can have changed what is known about a rule.
+   *
+   * @param changed a rule that came, or went, by its slot
+   * @param fresh whether it came
+   * @param above whether it stands, or may have stood, above
+   */
+  boolean concerns(int slot, Certificate.Needs known, int changed, boolean fresh, boolean above) {
+    boolean met = known.unmet().isEmpty() && known.settled();
+    if (met && (fresh ? letsThrough(changed) : !above && !letsThrough(changed))) {
+      return false; // it can only help
+    }
+    IntSet apart = IntSet.EMPTY;
+    for (ApplicationFact fact : allowed(slot)) {
+      apart = apart.union(labels(fact));
+      for (String need : fact.needs()) {
+        apart = apart.union(labels(facts.get(Names.key(need))));
+      }
+    }
+    for (Box box : order.region(slot)) {
+      for (Box other : order.region(changed)) {
+        if (other.side(applications).intersects(apart) && sameSomebody(box, other)) {
+          return true;
+        }
+      }
+    }
+    return false;
+  }
+
+  private boolean sameSomebody(Box box, Box other) {
+    for (int axis : who) {
+      if (!box.side(axis).intersects(other.side(axis))) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private enum Answer {
+    MET,
+    UNMET,
+    OPEN
+  }
+
+  /** One question: whether everybody whom a rule lets use one application may use another. */
+  private final class Search {
+    private final int slot;
+    private final ApplicationFact fact;
+    private final ApplicationFact needed;
+    private final Budget budget;
+    private final List<Box> served = new ArrayList<>();
+    private Unmet found;
+
+    Search(int slot, ApplicationFact fact, ApplicationFact needed, Budget budget) {
+      this.slot = slot;
+      this.fact = fact;
+      this.needed = needed;
+      this.budget = budget;
+    }
+
+    Answer run() {
+      List<Box> target = new ArrayList<>();
+      for (Box box : order.region(slot)) {
+        IntSet uses = box.side(applications).intersect(labels(fact));
+        if (!uses.isEmpty()) {
+          target.add(box.with(applications, uses));
+        }
+      }
+      while (true) {
+        switch (CoverSearch.search(target, this::takes, this::region, budget)) {
+          case Outcome.Covered covered -> {
+            return Answer.MET;
+          }
+          case Outcome.Exhausted exhausted -> {
+            return Answer.OPEN;
+          }
+          case Outcome.Uncovered somebody -> {
+            Answer answer = serve(somebody.point());
+            if (answer != Answer.MET) {
+              return answer;
+            }
+          }
+        }
+      }
+    }
+
+    /** A rule above that decides the point, or, behind all slots, a box of people served. */
+    private int takes(int[] point) {
+      int first = order.first(point);
+      if (first != slot) {
+        return first;
+      }
+      for (int i = 0; i < served.size(); i++) {
+        if (served.get(i).contains(point)) {
+          return order.slots() + i;
+        }
+      }
+      return CoverSearch.Holder.NOBODY;
+    }
+
+    private List<Box> region(int number) {
+      return number < order.slots()
+          ? order.region(number)
+          : List.of(served.get(number - order.slots()));
+    }
+
+    /** Looks for a connection of somebody with the needed application that is let through. */
+    private Answer serve(int[] somebody) {
+      Box wanted = wanted(somebody);
+      int[] rules = order.meeting(List.of(wanted), 0, order.size(), Needs.this::letsThrough);
+      List<Outcome.Covered> kept = new ArrayList<>();
+      for (int rule : rules) {
+        List<Box> shared = Box.shared(List.of(wanted), order.region(rule));
+        switch (questions.coveredBefore(rule, shared, budget)) {
+          case Outcome.Uncovered let -> {
+            served.add(alike(rule, let.point()));
+            return Answer.MET;
+          }
+          case Outcome.Exhausted exhausted -> {
+            return Answer.OPEN;
+          }
+          case Outcome.Covered covered -> kept.add(covered);
+        }
+      }
+      BitSet causes = new BitSet();
+      kept.forEach(covered -> causes.or(covered.rules()));
+      boolean irreducible = reduce(causes, wanted, rules);
+      found = new Unmet(List.of(fact.name()), needed.name(), somebody, causes, irreducible);
+      return Answer.UNMET;
+    }
+
+    /** Everything that somebody could do with the needed application. */
+    private Box wanted(int[] somebody) {
+      IntSet[] sides = new IntSet[space.axes()];
+      for (int axis = 0; axis < sides.length; axis++) {
+        sides[axis] = space.all(axis);
+      }
+      for (int axis : who) {
+        sides[axis] = space.classOf(axis, somebody[axis]);
+      }
+      sides[Space.TO] = space.family(Space.TO, space.family(somebody[Space.FROM]));
+      sides[applications] = labels(needed);
+      sides[Space.SERVICE] = space.usualServices(needed);
+      return new Box(sides);
+    }
+
+    /**
+     * A box of others, who are let through by the same rule with the same connection.
+     *
+     * @param point what the rule decides
+     */
+    private Box alike(int rule, int[] point) {
+      IntSet[] sides = new IntSet[space.axes()];
+      IntSet[] line = new IntSet[space.axes()];
+      Box own =
+          order.region(rule).stream().filter(box -> box.contains(point)).findFirst().orElseThrow();
+      for (int axis = 0; axis < sides.length; axis++) {
+        sides[axis] = space.all(axis);
+        line[axis] = space.classOf(axis, point[axis]);
+      }
+      for (int axis : who) {
+        sides[axis] = own.side(axis);
+        line[axis] = own.side(axis);
+      }
+      Box all = new Box(line);
+      for (int other : order.meeting(List.of(all), 0, order.position(rule))) {
+        for (Box box : order.region(other)) {
+          if (box.intersects(all)) {
+            leave(sides, box, point);
+          }
+        }
+      }
+      return new Box(sides);
+    }
+
+    /** Narrows the sides, around the point, to where a box that does not hold it is not. */
+    private void leave(IntSet[] sides, Box box, int[] point) {
+      int cut = -1;
+      for (int axis : who) {
+        if (!box.side(axis).intersects(sides[axis])) {
+          return;
+        }
+        if (!box.side(axis).contains(point[axis])) {
+          cut = axis;
+        }
+      }
+      sides[cut] = sides[cut].minus(box.side(cut));
+    }
+
+    /** Leaves out one cause after the other as long as the rest is enough; whether that ended. */
+    private boolean reduce(BitSet causes, Box wanted, int[] rules) {
+      List<Integer> latestFirst =
+          causes.stream().boxed().sorted((a, b) -> order.position(b) - order.position(a)).toList();
+      for (int cause : latestFirst) {
+        causes.clear(cause);
+        for (int rule : rules) {
+          int[] above =
+              causes.stream().filter(c -> order.position(c) < order.position(rule)).toArray();
+          Outcome outcome =
+              CoverSearch.search(
+                  Box.shared(List.of(wanted), order.region(rule)),
+                  questions.candidates(above),
+                  budget);
+          if (!(outcome instanceof Outcome.Covered)) {
+            causes.set(cause);
+            if (outcome instanceof Outcome.Exhausted) {
+              return false;
+            }
+            break;
+          }
+        }
+      }
+      return true;
+    }
+  }
+}

@@ -1,0 +1,196 @@
+package dev.ironsieve.core.analysis;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.model.ApplicationFact;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Opening;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceLiteral;
+import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.text.ConnectionLine;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Usual ports, needs and features that do not show, by example. */
+class ApplicationFindingsTest {
+  private static final Vocabulary APPLICATIONS =
+      new Vocabulary(
+          Coordinate.APPLICATION,
+          "e1",
+          List.of(
+              "unidentified",
+              "Reel: view",
+              "Reel: upload",
+              "Reel: other use",
+              "Reel sign-in",
+              "Mail"),
+          List.of(new Vocabulary.Term("Reel", IntSet.range(1, 3))),
+          List.of(
+              new ApplicationFact(
+                  "Reel",
+                  IntSet.range(1, 3),
+                  List.of(ServiceLiteral.parse("tcp/443"), ServiceLiteral.parse("udp/443")),
+                  List.of("Reel sign-in"),
+                  IntSet.range(2, 3)),
+              new ApplicationFact(
+                  "Reel sign-in",
+                  IntSet.of(4),
+                  List.of(ServiceLiteral.parse("tcp/443")),
+                  List.of(),
+                  IntSet.EMPTY),
+              new ApplicationFact(
+                  "Mail",
+                  IntSet.of(5),
+                  List.of(ServiceLiteral.parse("tcp/993")),
+                  List.of(),
+                  IntSet.EMPTY)));
+
+  private static Rule rule(String id, Verdict verdict, String services, String... applications) {
+    Rule all = Rule.matchingAll(id, "rule " + id, verdict);
+    Criterion<ServiceItem> asked =
+        services.isEmpty() ? Criterion.any() : Criterion.of(ServiceItem.parse(services));
+    return all.matching(
+            all.fromZones(), all.fromAddresses(), all.toZones(), all.toAddresses(), asked)
+        .asking(Map.of(Coordinate.APPLICATION, Criterion.of(applications)));
+  }
+
+  private static Rule opened(Rule r) {
+    return new Rule(
+        r.id(),
+        r.name(),
+        r.enabled(),
+        r.fromZones(),
+        r.fromAddresses(),
+        r.toZones(),
+        r.toAddresses(),
+        r.services(),
+        r.terms(),
+        r.verdict(),
+        Opening.OPENED,
+        Logging.OFF,
+        "");
+  }
+
+  private static Rulebase base(Rule... rules) {
+    return new Rulebase(
+        "b",
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of(APPLICATIONS),
+        List.of(new Section("s", "S", List.of(rules))));
+  }
+
+  private static List<String> says(Rulebase base, String rule, Finding.Kind kind) {
+    return new LiveAnalysis(base)
+        .findings(rule).stream().filter(f -> f.kind() == kind).map(Finding::says).toList();
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "tcp/443 application Reel: view, allow",
+    "udp/443 application Reel: upload, allow",
+    "tcp/993 application Reel: view, drop",
+    "tcp/993 application Mail, allow",
+    "tcp/443 application Mail, drop",
+    "tcp/443 application unidentified, drop",
+    "tcp/443, drop", // not known which
+  })
+  void usualPortsAreThoseOfWhicheverApplicationItIs(String line, String verdict) {
+    Rulebase base = base(rule("r1", Verdict.ALLOW, "usual ports"));
+    Connection connection =
+        ConnectionLine.parse("from 10.0.0.1 to 192.0.2.1 " + line + " from port 50000", base);
+    Matcher matcher = new Matcher(base);
+    boolean allowed = matcher.decide(connection).isPresent();
+    assertThat(allowed).isEqualTo(verdict.equals("allow"));
+    assertThat(matcher.trace(connection).decided() != null).isEqualTo(allowed);
+  }
+
+  @Test
+  void usualPortsNeedACatalogueAndARule() {
+    Rule asks = rule("r1", Verdict.ALLOW, "usual ports");
+    assertThatThrownBy(
+            () ->
+                new Rulebase(
+                    "b",
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(
+                        new Vocabulary(
+                            Coordinate.APPLICATION, "e0", APPLICATIONS.values(), List.of())),
+                    List.of(new Section("s", "S", List.of(asks)))))
+        .isInstanceOf(InvalidModel.class)
+        .hasMessageContaining("usual ports");
+    assertThatThrownBy(
+            () -> new ServiceObject("web", List.of(ServiceItem.parse("Usual Ports")), ""))
+        .isInstanceOf(InvalidModel.class);
+    assertThatThrownBy(
+            () -> new ServiceObject("usual ports", List.of(ServiceItem.parse("tcp/1")), ""))
+        .isInstanceOf(InvalidModel.class);
+  }
+
+  @Test
+  void aRuleOnUsualPortsIsShadowedByOneThatTakesThem() {
+    Rulebase base =
+        base(
+            rule("r1", Verdict.DROP, "tcp/443"),
+            rule("r2", Verdict.DROP, "udp/443"),
+            rule("r3", Verdict.ALLOW, "usual ports", "Reel"));
+    Finding shadowed = new LiveAnalysis(base).findings("r3").getFirst();
+    assertThat(shadowed.kind()).isEqualTo(Finding.Kind.SHADOWED);
+    assertThat(shadowed.causes()).containsExactly("r1", "r2");
+  }
+
+  @Test
+  void aNeedIsUnmetUntilSomeRuleLetsItThroughWhereItListens() {
+    Rule reel = rule("r2", Verdict.ALLOW, "usual ports", "Reel");
+    assertThat(says(base(reel), "r2", Finding.Kind.UNMET_NEED))
+        .containsExactly("Reel needs Reel sign-in");
+    Rule elsewhere = rule("r1", Verdict.ALLOW, "tcp/993", "Reel sign-in");
+    assertThat(says(base(elsewhere, reel), "r2", Finding.Kind.UNMET_NEED)).hasSize(1);
+    Rule there = rule("r3", Verdict.CAUTION, "tcp/443", "Reel sign-in");
+    assertThat(says(base(reel, there), "r2", Finding.Kind.UNMET_NEED)).isEmpty();
+    Rule refusing = rule("r1", Verdict.DROP, "", "Reel sign-in");
+    Finding unmet =
+        new LiveAnalysis(base(refusing, reel, there))
+            .findings("r2").stream()
+                .filter(f -> f.kind() == Finding.Kind.UNMET_NEED)
+                .findFirst()
+                .orElseThrow();
+    assertThat(unmet.causes()).containsExactly("r1");
+    assertThat(unmet.witness().terms().get(Coordinate.APPLICATION)).startsWith("Reel: ");
+  }
+
+  @Test
+  void whatShowsOnlyInOpenedConnectionsIsTold() {
+    Rule upload = rule("r1", Verdict.DROP, "", "Reel: upload");
+    assertThat(says(base(upload), "r1", Finding.Kind.UNSEEN_FEATURE))
+        .containsExactly("Reel: upload");
+    assertThat(says(base(opened(upload)), "r1", Finding.Kind.UNSEEN_FEATURE)).isEmpty();
+    assertThat(says(base(rule("r1", Verdict.DROP, "", "Reel")), "r1", Finding.Kind.UNSEEN_FEATURE))
+        .isEmpty();
+    assertThat(
+            says(
+                base(rule("r1", Verdict.DROP, "", "Reel: view")),
+                "r1",
+                Finding.Kind.UNSEEN_FEATURE))
+        .isEmpty();
+  }
+}
