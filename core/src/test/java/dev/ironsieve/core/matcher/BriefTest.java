@@ -19,7 +19,7 @@ class BriefTest {
   void leavesOutOnlyWhatTheProofDoesNotHangOn() {
     List<Connection> all = SmallWorld.connectionsWithTerms();
     int shorter = 0;
-    for (int seed = 0; seed < Rounds.of(150); seed++) {
+    for (int seed = 0; seed < Rounds.of(200); seed++) {
       Rulebase base = new SmallWorld(seed, true).rulebase(8);
       SlowRules slow = new SlowRules(base);
       Order order = new Order(base);

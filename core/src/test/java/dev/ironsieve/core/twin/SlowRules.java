@@ -109,6 +109,9 @@ public record SlowRules(Rulebase rulebase) {
   /** Whether the catalogue gives the service for the application that the connection is of. */
   private boolean onUsualPorts(Connection c) {
     String application = c.terms().get(Coordinate.APPLICATION);
+    if (application == null) {
+      return false;
+    }
     for (Vocabulary vocabulary : rulebase.vocabularies()) {
       for (ApplicationFact fact : vocabulary.applications()) {
         boolean meant = fact.uses().contains(vocabulary.values().indexOf(application));
