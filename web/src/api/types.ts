@@ -42,7 +42,22 @@ export type RecognisedCapture = Schemas['RecognisedCapture'];
 export type RecognisedConnection = Schemas['RecognisedConnection'];
 export type Signature = Schemas['SignatureDocument'];
 export type Tried = Schemas['Tried'];
-export type ObjectKind = 'zone' | 'address' | 'service';
+export type ObjectKind = 'zone' | 'address' | 'service' | 'host list' | 'schedule';
+/** The lists of a draft's objects, by their kind. */
+export const OBJECT_LISTS = {
+  zone: 'zones',
+  address: 'addresses',
+  service: 'services',
+  'host list': 'hostLists',
+  schedule: 'schedules',
+} as const satisfies Record<ObjectKind, keyof Draft>;
+export const PUT_EDITS = {
+  zone: 'putZone',
+  address: 'putAddress',
+  service: 'putService',
+  'host list': 'putHostList',
+  schedule: 'putSchedule',
+} as const satisfies Record<ObjectKind, Edit['kind']>;
 export type Verdict = 'allow' | 'drop' | 'reject' | 'caution';
 export type Opening = 'sealed' | 'opened';
 export type Logging = 'off' | 'start' | 'end' | 'both';

@@ -21,6 +21,8 @@ const draft: Draft = {
     { name: 'group', members: ['Hosts'] },
   ],
   services: [],
+  hostLists: [],
+  schedules: [],
   editions: { application: '2026-11' },
   sections: [
     {
@@ -73,6 +75,35 @@ describe('applyEdit', () => {
       { name: 'group', members: ['kiosks'] },
     ]);
     expect(allRules(next)[0]?.fromAddresses?.items).toEqual(['kiosks']);
+  });
+
+  it('makes, renames and deletes host lists and schedules', () => {
+    const made = applyEdit(draft, {
+      kind: 'batch',
+      edits: [
+        { kind: 'putSchedule', object: { name: 'late', members: ['daily 22-06'] } },
+        {
+          kind: 'replaceRules',
+          rules: [rule('b', { terms: { time: { items: ['Late'] }, person: { items: ['crew'] } } })],
+        },
+      ],
+    });
+    const renamed = applyEdit(made, {
+      kind: 'putSchedule',
+      object: { name: 'night', members: ['daily 22-06'] },
+      replaces: 'late',
+    });
+    expect(renamed.schedules).toEqual([{ name: 'night', members: ['daily 22-06'] }]);
+    expect(allRules(renamed)[1]?.terms).toEqual({
+      time: { items: ['night'] },
+      person: { items: ['crew'] },
+    });
+    const list = applyEdit(draft, {
+      kind: 'putHostList',
+      object: { name: 'weather', members: ['*.tidewatch.example'] },
+    });
+    const gone = { kind: 'deleteObject' as const, objectKind: 'host list' as const };
+    expect(applyEdit(list, { ...gone, name: 'Weather' }).hostLists).toEqual([]);
   });
 
   it('follows which edition is pinned', () => {

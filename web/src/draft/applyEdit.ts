@@ -1,4 +1,14 @@
-import type { Criterion, Draft, Edit, NamedObject, Place, Rule, Section } from '../api/types';
+import {
+  OBJECT_LISTS,
+  type Draft,
+  type Edit,
+  type NamedObject,
+  type ObjectKind,
+  type Place,
+  type Rule,
+  type Section,
+} from '../api/types';
+import { asked, asking, type CriterionName } from '../rules/criteria';
 
 /**
  * The draft after an edit that the server accepted. The server decides what is valid; this only
@@ -44,10 +54,12 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
       return putObject(draft, 'addresses', edit, ['fromAddresses', 'toAddresses']);
     case 'putService':
       return putObject(draft, 'services', edit, ['services']);
+    case 'putHostList':
+      return putObject(draft, 'hostLists', edit, ['site']);
+    case 'putSchedule':
+      return putObject(draft, 'schedules', edit, ['time']);
     case 'deleteObject': {
-      const list = ({ zone: 'zones', address: 'addresses', service: 'services' } as const)[
-        edit.objectKind!
-      ];
+      const list = OBJECT_LISTS[edit.objectKind as ObjectKind];
       const key = edit.name!.toLowerCase();
       return { ...draft, [list]: draft[list].filter((o) => o.name!.toLowerCase() !== key) };
     }
@@ -113,11 +125,9 @@ function mapRules(draft: Draft, change: (rule: Rule) => Rule): Draft {
   };
 }
 
-type CriterionName = 'fromZones' | 'fromAddresses' | 'toZones' | 'toAddresses' | 'services';
-
 function putObject(
   draft: Draft,
-  list: 'zones' | 'addresses' | 'services',
+  list: (typeof OBJECT_LISTS)[ObjectKind],
   edit: Edit,
   criteria: CriterionName[],
 ): Draft {
@@ -129,7 +139,7 @@ function putObject(
   }
   const rename = (text: string) => (text.toLowerCase() === old ? object.name : text);
   const members = (o: NamedObject): NamedObject =>
-    list === 'zones' || !o.members?.some((m) => rename(m) !== m)
+    (list !== 'addresses' && list !== 'services') || !o.members?.some((m) => rename(m) !== m)
       ? o
       : { ...o, members: o.members.map(rename) };
   const put = {
@@ -142,16 +152,13 @@ function putObject(
   return mapRules(put, (rule) => {
     let next = rule;
     for (const name of criteria) {
-      const criterion = rule[name] as Criterion | undefined;
+      const criterion = asked(rule, name);
       const mentioned = [...(criterion?.items ?? []), ...(criterion?.except ?? [])];
       if (mentioned.some((text) => rename(text) !== text)) {
-        next = {
-          ...next,
-          [name]: {
-            items: criterion?.items?.map(rename),
-            except: criterion?.except?.map(rename),
-          },
-        };
+        next = asking(next, name, {
+          items: criterion?.items?.map(rename),
+          except: criterion?.except?.map(rename),
+        });
       }
     }
     return next;

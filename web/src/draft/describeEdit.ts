@@ -80,8 +80,10 @@ export function describeEdit(
       return 'deleted a section';
     case 'putZone':
     case 'putAddress':
-    case 'putService': {
-      const kind = edit.kind.slice(3).toLowerCase();
+    case 'putService':
+    case 'putHostList':
+    case 'putSchedule': {
+      const kind = edit.kind === 'putHostList' ? 'host list' : edit.kind.slice(3).toLowerCase();
       const name = edit.object?.name;
       if (!edit.replaces) return `made ${kind} "${name}"`;
       return edit.replaces === name

@@ -1,6 +1,12 @@
 import { useMemo, useState } from 'react';
 import type { Problem } from '../api/client';
-import type { Edit, NamedObject, ObjectKind, Rule } from '../api/types';
+import {
+  OBJECT_LISTS,
+  type Edit,
+  type NamedObject,
+  type ObjectKind,
+  type Rule,
+} from '../api/types';
 import type { Place } from '../app/places';
 import { allRules } from '../draft/applyEdit';
 import type { DraftHandle } from '../draft/useDraft';
@@ -11,16 +17,19 @@ import { usersOf } from './usersOf';
 
 const LISTS: {
   kind: ObjectKind;
-  list: 'zones' | 'addresses' | 'services';
   title: string;
   none: string;
+  /** Where what it names may come with an edition instead. */
+  coordinate?: string;
 }[] = [
-  { kind: 'zone', list: 'zones', title: 'Zones', none: 'any address' },
-  { kind: 'address', list: 'addresses', title: 'Addresses', none: '' },
-  { kind: 'service', list: 'services', title: 'Services', none: '' },
+  { kind: 'zone', title: 'Zones', none: 'any address' },
+  { kind: 'address', title: 'Addresses', none: '' },
+  { kind: 'service', title: 'Services', none: '' },
+  { kind: 'host list', title: 'Host lists', none: '', coordinate: 'site' },
+  { kind: 'schedule', title: 'Schedules', none: '', coordinate: 'time' },
 ];
 
-/** Zones, addresses and services by name: what they hold and which rules speak of them. */
+/** Zones, addresses, services, hosts and times by name: what they hold and which rules speak of them. */
 export default function LibraryPage({
   handle,
   mayEdit,
@@ -60,8 +69,9 @@ export default function LibraryPage({
           className="w-[280px] rounded border border-line px-2 py-1"
         />
       </div>
-      {LISTS.map(({ kind, list, title, none }) => {
-        const objects = (draft[list] as NamedObject[]).filter(fits);
+      {LISTS.filter((l) => !l.coordinate || !draft.editions[l.coordinate]).map((list) => {
+        const { kind, title, none } = list;
+        const objects = (draft[OBJECT_LISTS[kind]] as NamedObject[]).filter(fits);
         return (
           <section key={kind} className="mb-6" aria-label={title}>
             <div className="mb-1 flex items-baseline gap-3">

@@ -1,13 +1,12 @@
 import { useState } from 'react';
 import type { Problem } from '../api/client';
-import type { Edit, NamedObject, ObjectKind } from '../api/types';
+import { PUT_EDITS, type Edit, type NamedObject, type ObjectKind } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Area, Field } from '../ui/Field';
 import { Modal } from '../ui/Modal';
 
-const PUT = { zone: 'putZone', address: 'putAddress', service: 'putService' } as const;
 const MEMBERS: Record<ObjectKind, { label: string; hint: string }> = {
   zone: {
     label: 'Networks',
@@ -21,9 +20,17 @@ const MEMBERS: Record<ObjectKind, { label: string; hint: string }> = {
     label: 'Members',
     hint: 'One a line: tcp/443, udp/5000-5100, tcp/443 from 1024-65535, icmp/8, ip/47, or the name of another service.',
   },
+  'host list': {
+    label: 'Hosts',
+    hint: 'One a line: www.quay.example, a path there (www.quay.example/forms), or all names below one (*.quay.example).',
+  },
+  schedule: {
+    label: 'Times',
+    hint: 'One a line: weekdays 06:00-22:00, mon,wed 22:00-04:00, daily, 2026-12-24, 2026-12-24 to 2027-01-02. With times of the week and days, both have to fit.',
+  },
 };
 
-/** Makes or changes one zone, address or service. A new name goes to every rule that says the old. */
+/** Makes or changes one zone, address, service, host list or schedule. A new name goes to every rule that says the old. */
 export function ObjectDialog({
   kind,
   object,
@@ -42,7 +49,7 @@ export function ObjectDialog({
   const [error, setError] = useState<Problem | null>(null);
   const save = async () => {
     const edit: Edit = {
-      kind: PUT[kind],
+      kind: PUT_EDITS[kind],
       object: {
         name,
         members: members

@@ -7,6 +7,8 @@ const KIND: Record<string, ObjectKind> = {
   fromAddresses: 'address',
   toAddresses: 'address',
   services: 'service',
+  site: 'host list',
+  time: 'schedule',
 };
 
 /** The rules that speak of each object, themselves or through groups, by "kind:name". */

@@ -3,12 +3,18 @@ import { useContext, useId, useMemo, useState } from 'react';
 import type { Rule } from '../api/types';
 import type { RuleActions } from './actions';
 import { ChipView } from './ChipView';
-import { complete, isLiteral, type Option } from './completion';
+import { canSay, complete, literalOf, type Option } from './completion';
 import { chipsOf, type Part } from './criteria';
 import { DraftContext } from './DraftContext';
 import { useTerms } from './useTerms';
 
 const EXCEPT = /^(!|not\s+)/;
+
+const EXAMPLES: Record<Part, string> = {
+  from: 'address like 10.4.0.0/16',
+  to: 'address like 10.4.0.0/16 or host like *.quay.example',
+  for: 'service like tcp/8443 or time like weekdays 06:00-22:00',
+};
 
 /**
  * The chips of one part while they are edited: a box with completion behind them. Every chip is
@@ -33,6 +39,8 @@ export function ChipEditor({
   const chips = chipsOf(rule, part);
   const except = EXCEPT.test(text);
   const query = text.replace(EXCEPT, '');
+  const meant = literalOf(part, query.trim());
+  const literal = canSay(draft, meant) ? meant : null;
   const terms = useTerms(draft, part, query);
   const options = useMemo(() => complete(draft, part, query, terms), [draft, part, query, terms]);
   const at = Math.min(active, Math.max(0, options.length - 1));
@@ -41,7 +49,7 @@ export function ChipEditor({
     if (!option) {
       setError(
         query.trim()
-          ? `Nothing is called "${query.trim()}", and it is no ${part === 'for' ? 'service like tcp/8443' : 'address like 10.4.0.0/16'}.`
+          ? `Nothing is called "${query.trim()}", and it is no ${EXAMPLES[part]}.`
           : null,
       );
       return 'nothing fits';
@@ -189,14 +197,13 @@ export function ChipEditor({
               <li className="px-2 py-1 text-[12px] text-dim">Nothing fits "{query}".</li>
             )}
           </ul>
-          {isLiteral(part, query.trim()) && (
+          {literal && (
             <button
               type="button"
               onPointerDown={(e) => {
                 e.preventDefault();
                 actions.nameLiteral(rule, {
-                  criterion:
-                    part === 'for' ? 'services' : part === 'from' ? 'fromAddresses' : 'toAddresses',
+                  criterion: literal,
                   text: query.trim(),
                   except,
                 });

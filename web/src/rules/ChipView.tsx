@@ -1,8 +1,8 @@
 import type { Chip } from './criteria';
-import { isLiteral } from './completion';
+import { literalOf } from './completion';
 
 const literal = (chip: Chip) =>
-  isLiteral(chip.criterion === 'services' ? 'for' : 'from', chip.text);
+  (['from', 'to', 'for'] as const).some((part) => literalOf(part, chip.text) === chip.criterion);
 
 /** One thing that a criterion names. Literals are monospaced, zones are set apart by their shape. */
 export function ChipView({

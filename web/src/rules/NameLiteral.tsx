@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import type { Problem } from '../api/client';
-import type { Edit, Rule } from '../api/types';
+import { PUT_EDITS, type Edit, type Rule } from '../api/types';
 import { allRules } from '../draft/applyEdit';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Field } from '../ui/Field';
 import { Modal } from '../ui/Modal';
+import { kindOfLiteral } from './completion';
 import { withChip, type Chip } from './criteria';
 
 /** Makes a literal a named object and puts that into the rule, as one change. */
@@ -25,7 +26,7 @@ export function NameLiteral({
   const [error, setError] = useState<Problem | null>(null);
   const save = async () => {
     const put: Edit = {
-      kind: chip.criterion === 'services' ? 'putService' : 'putAddress',
+      kind: PUT_EDITS[kindOfLiteral(chip.criterion)],
       object: { name, members: [chip.text] },
     };
     const problem = await handle.edit((now) => ({

@@ -1,11 +1,11 @@
-import type { Draft, TermOption } from '../api/types';
+import type { Draft, ObjectKind, TermOption } from '../api/types';
 import type { Coordinate, CriterionName, Part } from './criteria';
 
 export interface Option {
   criterion: CriterionName;
   text: string;
   /** What kind of thing it is, and what it holds. */
-  kind: 'zone' | 'address' | 'service' | 'literal' | Coordinate;
+  kind: ObjectKind | 'literal' | Coordinate;
   detail: string;
 }
 
@@ -14,9 +14,46 @@ const USUAL_PORTS = 'usual ports';
 const ADDRESS = /^(\d[\d.]*|[\da-f]*:[\da-f:.]*)(\/\d*)?(-[\da-f.:]*)?$/i;
 const SERVICE = /^(tcp|udp|sctp|icmp6|icmp|ip)(\/.*| from .*)?$/i;
 
-/** Whether text is meant as a literal; the server says whether it is one. */
-export function isLiteral(part: Part, text: string): boolean {
-  return part === 'for' ? SERVICE.test(text) : ADDRESS.test(text) && /[.:]/.test(text);
+const HOST = /^(\*\.[\w.-]+|([\w-]+\.)+[a-z][\w-]*(\/\S*)?)$/i;
+const TIME =
+  /^((daily|weekdays|weekends|mon|tue|wed|thu|fri|sat|sun)([,-][a-z]{3})*( \d\d(:\d\d)?-\d\d(:\d\d)?)?|\d{4}-\d\d-\d\d( to \d{4}-\d\d-\d\d)?)$/i;
+
+/** By which criterion a part says a text that is meant as a literal; the server says if it is one. */
+export function literalOf(part: Part, text: string): CriterionName | null {
+  if (part === 'for') {
+    return SERVICE.test(text) ? 'services' : TIME.test(text) ? 'time' : null;
+  }
+  if (ADDRESS.test(text) && /[.:]/.test(text)) {
+    return part === 'from' ? 'fromAddresses' : 'toAddresses';
+  }
+  return part === 'to' && HOST.test(text) ? 'site' : null;
+}
+
+/** What the literals of a criterion are. */
+const LITERALS: Partial<Record<CriterionName, ObjectKind>> = {
+  fromAddresses: 'address',
+  toAddresses: 'address',
+  services: 'service',
+  site: 'host list',
+  time: 'schedule',
+};
+
+/** The kind of object that could give a literal a name. */
+export const kindOfLiteral = (criterion: CriterionName): ObjectKind =>
+  LITERALS[criterion] ?? 'address';
+
+const LITERAL_WORDS: Partial<Record<CriterionName, string>> = {
+  services: 'service',
+  site: 'host',
+  time: 'time',
+};
+
+/** Whether a rule can say hosts, or times, itself: not where they come with an edition. */
+export function canSay(draft: Draft, criterion: CriterionName | null): criterion is CriterionName {
+  return (
+    criterion !== null &&
+    ((criterion !== 'site' && criterion !== 'time') || !draft.editions[criterion])
+  );
 }
 
 /**
@@ -32,10 +69,13 @@ export function complete(
 ): Option[] {
   const text = query.trim();
   const out: Option[] = [];
+  const literal = literalOf(part, text);
+  if (canSay(draft, literal)) {
+    const detail = LITERAL_WORDS[literal] ?? 'address';
+    out.push({ criterion: literal, text, kind: 'literal', detail });
+  }
   if (part === 'for') {
-    if (isLiteral(part, text)) {
-      out.push({ criterion: 'services', text, kind: 'literal', detail: 'service' });
-    }
+    out.push(...ranked(draft.schedules, text, 'time', 'schedule'));
     out.push(...ranked(draft.services, text, 'services', 'service'));
     if (draft.editions.application && rank(USUAL_PORTS, text) < NO_MATCH) {
       out.push({
@@ -48,8 +88,8 @@ export function complete(
   } else {
     const [zones, addresses]: CriterionName[] =
       part === 'from' ? ['fromZones', 'fromAddresses'] : ['toZones', 'toAddresses'];
-    if (isLiteral(part, text)) {
-      out.push({ criterion: addresses!, text, kind: 'literal', detail: 'address' });
+    if (part === 'to') {
+      out.push(...ranked(draft.hostLists, text, 'site', 'host list'));
     }
     out.push(...ranked(draft.zones, text, zones!, 'zone'));
     out.push(...ranked(draft.addresses, text, addresses!, 'address'));

@@ -29,12 +29,12 @@ const OWN: readonly string[] = ['fromZones', 'fromAddresses', 'toZones', 'toAddr
 const isOwn = (criterion: CriterionName): criterion is OwnCriterion => OWN.includes(criterion);
 
 /** What the rule asks by one criterion. */
-function asked(rule: Rule, criterion: CriterionName): Criterion | undefined {
+export function asked(rule: Rule, criterion: CriterionName): Criterion | undefined {
   return isOwn(criterion) ? rule[criterion] : rule.terms?.[criterion];
 }
 
 /** The rule asking otherwise by one criterion; undefined for any. */
-function asking(rule: Rule, criterion: CriterionName, next: Criterion | undefined): Rule {
+export function asking(rule: Rule, criterion: CriterionName, next: Criterion | undefined): Rule {
   if (isOwn(criterion)) {
     return { ...rule, [criterion]: next };
   }

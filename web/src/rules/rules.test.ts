@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Draft, Rule } from '../api/types';
-import { complete, isLiteral } from './completion';
+import { complete, literalOf } from './completion';
 import { chipsOf, fitting, withChip, withoutChip } from './criteria';
 
 const rule: Rule = {
@@ -19,6 +19,8 @@ const draft = {
     { name: 'Old terminal', members: ['192.0.2.1'] },
   ],
   services: [{ name: 'Web', members: ['tcp/80', 'tcp/443'] }],
+  hostLists: [{ name: 'Weather', members: ['*.tidewatch.example'] }],
+  schedules: [{ name: 'noon break', members: ['daily 12:00-14:00'] }],
 } as Draft;
 
 describe('chips', () => {
@@ -70,15 +72,28 @@ describe('completion', () => {
     expect(complete(draft, 'for', 'usu')).toEqual([]);
   });
 
+  it('offers hosts and times, with names or without', () => {
+    expect(texts('to', '*.quay.example')).toEqual(['literal:*.quay.example']);
+    expect(texts('to', 'tidewatch')).toEqual(['host list:Weather']);
+    expect(texts('for', 'weekdays 06-22')).toEqual(['literal:weekdays 06-22']);
+    expect(texts('for', 'noon')).toEqual(['schedule:noon break']);
+    const fromOutside = { ...draft, editions: { site: '2026-11' } };
+    expect(complete(fromOutside, 'to', '*.quay.example')).toEqual([]);
+  });
+
   it('tells literals from names', () => {
     for (const text of ['10.4.2.9', '10.4.0.0/16', '2001:db8::/32', '10.0.0.1-10.0.0.9']) {
-      expect(isLiteral('from', text), text).toBe(true);
+      expect(literalOf('from', text), text).toBe('fromAddresses');
     }
-    expect(isLiteral('from', 'face')).toBe(false);
-    expect(isLiteral('from', '10')).toBe(false);
-    expect(isLiteral('for', 'icmp/8')).toBe(true);
-    expect(isLiteral('for', 'tcp/443 from 1024-65535')).toBe(true);
-    expect(isLiteral('for', 'tcpdump')).toBe(false);
+    expect(literalOf('from', 'face')).toBeNull();
+    expect(literalOf('from', '10')).toBeNull();
+    expect(literalOf('for', 'icmp/8')).toBe('services');
+    expect(literalOf('for', 'tcp/443 from 1024-65535')).toBe('services');
+    expect(literalOf('for', 'tcpdump')).toBeNull();
+    expect(literalOf('to', '198.51.100.7')).toBe('toAddresses');
+    expect(literalOf('to', 'www.quay.example/forms')).toBe('site');
+    expect(literalOf('for', '2026-12-24 to 2026-12-26')).toBe('time');
+    expect(literalOf('for', 'sat-sun 22:00-04:00')).toBe('time');
   });
 
   it('shows what a rule asks of people and applications, and takes it away again', () => {

@@ -57,6 +57,50 @@ class LibraryTest extends OnTheBench {
   }
 
   @Test
+  void hostsAndTimesAreSaidInRulesNamedAndProbed() {
+    bench.open("h45");
+    bench.press("t");
+    bench.type("*.quay.example");
+    page().getByText("Make it a named object…").click();
+    page().getByLabel("Name of the new object").fill("Quays");
+    bench.button("Make it and use it").click();
+    assertThat(bench.rule("h45")).containsText("Quays");
+    page().keyboard().press("Escape");
+    bench.open("h45");
+    bench.press("s");
+    bench.type("weekdays 06-22");
+    page().getByRole(AriaRole.OPTION).first().waitFor();
+    bench.press("Enter");
+    bench.press("Escape");
+    assertThat(bench.rule("h45")).containsText("weekdays 06-22");
+    bench.probe(
+        "from 10.8.0.9 in vessels to 198.51.100.20 in internet tcp/443 device managed desk"
+            + " site www.quay.example file kind no file time mon 10:15");
+    assertThat(page().getByText("where rules speak of dates, 2026-11-23T10:15").first())
+        .isVisible();
+    bench.probe(
+        "from 10.8.0.9 in vessels to 198.51.100.20 in internet tcp/443 device managed desk"
+            + " site www.quay.example file kind no file time 2026-11-30T10:15");
+    assertThat(bench.probeAnswer()).containsText("allow");
+    assertThat(bench.probeAnswer()).containsText("rule 54");
+    bench.button("Library").click();
+    assertThat(page().getByLabel("Host lists")).containsText("*.quay.example");
+    page()
+        .getByLabel("Schedules")
+        .getByRole(AriaRole.BUTTON)
+        .filter(new Locator.FilterOptions().setHasText("New schedule"))
+        .click();
+    page().getByLabel("Name", EXACTLY).fill("Late ferries");
+    page().getByLabel("Times", EXACTLY).fill("fri-sat 22-4");
+    bench.button("Save").click();
+    assertThat(bench.dialog()).containsText("weekdays 06:00-22:00");
+    page().getByLabel("Times", EXACTLY).fill("fri-sat 22:00-04:00");
+    bench.button("Save").click();
+    assertThat(page().getByLabel("Schedules")).containsText("Late ferries");
+    checkAxe("library with host lists and schedules");
+  }
+
+  @Test
   void objectsAreMadeRenamedAndKeptFromHarmInTheLibrary() {
     bench.button("Library").click();
     bench.button("Delete Kiosks").click();

@@ -22,8 +22,8 @@ import java.util.stream.IntStream;
 
 /**
  * Unmet need: a rule that speaks of applications lets somebody use one that needs another, and no
- * rule lets the same somebody use that other anywhere on the ports that are usual for it. Somebody
- * is an end to come from, a person and a device.
+ * rule lets the same somebody use that other on a port that is usual for it, at one of its hosts.
+ * Somebody is an end to come from, a person and a device.
  *
  * <p>Whoever the rule lets through is looked for who is in no box of those that are known to be
  * served. What is found is either unmet, or some rule lets one of its connections with the needed
@@ -35,6 +35,7 @@ final class Needs {
   private final Order order;
   private final Space space;
   private final int applications; // axis; -1 if there is none
+  private final int sites; // axis; -1 if there is none
   private final int[] who; // axes that say who somebody is
   private final Map<String, ApplicationFact> facts = new HashMap<>();
   private final List<ApplicationFact> needy = new ArrayList<>();
@@ -44,6 +45,7 @@ final class Needs {
     this.order = questions.order;
     this.space = order.space();
     applications = space.axis(Coordinate.APPLICATION);
+    sites = space.axis(Coordinate.SITE);
     who =
         IntStream.of(Space.FROM, space.axis(Coordinate.PERSON), space.axis(Coordinate.DEVICE))
             .filter(axis -> axis >= 0)
@@ -274,6 +276,9 @@ final class Needs {
       sides[Space.TO] = space.family(Space.TO, space.family(somebody[Space.FROM]));
       sides[applications] = labels(needed);
       sides[Space.SERVICE] = space.usualServices(needed);
+      if (sites >= 0) {
+        sides[sites] = space.usualSites(needed);
+      }
       return new Box(sides);
     }
 

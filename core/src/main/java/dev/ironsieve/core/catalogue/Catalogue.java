@@ -151,6 +151,7 @@ public record Catalogue(String edition, List<Application> applications) {
         application.name(),
         IntSet.range(first, first + application.uses().size() - 1),
         application.ports(),
+        application.hosts(),
         application.needs(),
         openedOnly.build());
   }

@@ -7,6 +7,7 @@ import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import java.util.List;
@@ -70,6 +71,9 @@ public sealed interface Edit {
 
   /** Like {@link PutZone} for a service object. */
   record PutService(ServiceObject service, String replaces) implements Edit {}
+
+  /** Like {@link PutZone} for a host list or a schedule. */
+  record PutTerms(TermObject object, String replaces) implements Edit {}
 
   /** Takes away a zone or object, which nothing may mention. */
   record DeleteObject(ObjectKind kind, String name) implements Edit {}

@@ -34,6 +34,7 @@ final class Editing {
       case Edit.PutZone put -> ObjectEditing.put(before, put);
       case Edit.PutAddress put -> ObjectEditing.put(before, put);
       case Edit.PutService put -> ObjectEditing.put(before, put);
+      case Edit.PutTerms put -> ObjectEditing.put(before, put);
       case Edit.DeleteObject delete -> deleteObject(before, delete.kind(), delete.name());
       case Edit.PutVocabulary put -> putVocabulary(before, put.vocabulary());
       case Edit.DeleteVocabulary delete -> deleteVocabulary(before, delete.coordinate());
@@ -205,19 +206,19 @@ final class Editing {
   }
 
   private static Rulebase putVocabulary(Rulebase before, Vocabulary vocabulary) {
-    List<Vocabulary> next = new ArrayList<>(before.vocabularies());
+    List<Vocabulary> next = new ArrayList<>(before.pinned());
     next.removeIf(known -> known.coordinate() == vocabulary.coordinate());
     next.add(vocabulary);
     next.sort(Comparator.comparing(Vocabulary::coordinate));
-    return before.withVocabularies(next);
+    return before.withPinned(next);
   }
 
   private static Rulebase deleteVocabulary(Rulebase before, Coordinate coordinate) {
-    List<Vocabulary> next = new ArrayList<>(before.vocabularies());
+    List<Vocabulary> next = new ArrayList<>(before.pinned());
     if (!next.removeIf(known -> known.coordinate() == coordinate)) {
       throw new MissingTarget(Touched.VOCABULARY, coordinate.word());
     }
-    return before.withVocabularies(next);
+    return before.withPinned(next);
   }
 
   private static Rulebase deleteObject(Rulebase before, ObjectKind kind, String name) {
@@ -229,19 +230,29 @@ final class Editing {
     }
     String key = Names.key(name);
     Rulebase after =
-        before.with(
-            kind != ObjectKind.ZONE
-                ? before.zones()
-                : before.zones().stream().filter(o -> !Names.key(o.name()).equals(key)).toList(),
-            kind != ObjectKind.ADDRESS
-                ? before.addresses()
-                : before.addresses().stream()
-                    .filter(o -> !Names.key(o.name()).equals(key))
+        kind.coordinate() != null
+            ? before.withTermObjects(
+                before.termObjects().stream()
+                    .filter(o -> o.kind() != kind || !Names.key(o.name()).equals(key))
                     .toList(),
-            kind != ObjectKind.SERVICE
-                ? before.services()
-                : before.services().stream().filter(o -> !Names.key(o.name()).equals(key)).toList(),
-            before.sections());
+                before.sections())
+            : before.with(
+                kind != ObjectKind.ZONE
+                    ? before.zones()
+                    : before.zones().stream()
+                        .filter(o -> !Names.key(o.name()).equals(key))
+                        .toList(),
+                kind != ObjectKind.ADDRESS
+                    ? before.addresses()
+                    : before.addresses().stream()
+                        .filter(o -> !Names.key(o.name()).equals(key))
+                        .toList(),
+                kind != ObjectKind.SERVICE
+                    ? before.services()
+                    : before.services().stream()
+                        .filter(o -> !Names.key(o.name()).equals(key))
+                        .toList(),
+                before.sections());
     if (after.equals(before)) {
       throw new MissingTarget(kind.word(), name);
     }

@@ -7,6 +7,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import java.util.ArrayList;
@@ -64,6 +65,12 @@ final class Inverse {
                   .<Edit>map(old -> new Edit.PutService(old, put.service().name()))
                   .orElseGet(
                       () -> new Edit.DeleteObject(ObjectKind.SERVICE, put.service().name())));
+      case Edit.PutTerms put ->
+          Optional.of(
+              find(before.termObjects(put.object().kind()), TermObject::name, put.replaces())
+                  .<Edit>map(old -> new Edit.PutTerms(old, put.object().name()))
+                  .orElseGet(
+                      () -> new Edit.DeleteObject(put.object().kind(), put.object().name())));
       case Edit.DeleteObject delete -> makeAgain(before, delete);
       case Edit.PutVocabulary put -> Optional.of(vocabularyAsItWas(before, put.vocabulary()));
       case Edit.DeleteVocabulary delete ->
@@ -124,6 +131,9 @@ final class Inverse {
       case SERVICE ->
           find(before.services(), ServiceObject::name, delete.name())
               .map(o -> new Edit.PutService(o, null));
+      case HOST_LIST, SCHEDULE ->
+          find(before.termObjects(delete.kind()), TermObject::name, delete.name())
+              .map(o -> new Edit.PutTerms(o, null));
     };
   }
 

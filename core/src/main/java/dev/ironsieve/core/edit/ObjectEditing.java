@@ -2,6 +2,8 @@ package dev.ironsieve.core.edit;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.ObjectKind;
@@ -10,9 +12,12 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Zone;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 
@@ -115,6 +120,28 @@ final class ObjectEditing {
                     rule.services().map(rename)),
             put.replaces(),
             put.service().name()));
+  }
+
+  static Rulebase put(Rulebase before, Edit.PutTerms put) {
+    ObjectKind kind = put.object().kind();
+    UnaryOperator<String> rename = renaming(put.replaces(), put.object().name());
+    List<TermObject> objects =
+        new ArrayList<>(
+            before.termObjects().stream().filter(object -> object.kind() != kind).toList());
+    objects.addAll(
+        placed(kind, before.termObjects(kind), TermObject::name, put.object(), put.replaces()));
+    return before.withTermObjects(
+        objects,
+        inRules(
+            before,
+            rule -> {
+              Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
+              terms.putAll(rule.terms());
+              terms.computeIfPresent(kind.coordinate(), (c, asked) -> asked.map(rename));
+              return rule.asking(terms);
+            },
+            put.replaces(),
+            put.object().name()));
   }
 
   private static List<Section> inRules(

@@ -39,6 +39,8 @@ public record Touched(String kind, String key) {
           byPut(ObjectKind.ADDRESS, put.address().name(), put.replaces(), before, out);
       case Edit.PutService put ->
           byPut(ObjectKind.SERVICE, put.service().name(), put.replaces(), before, out);
+      case Edit.PutTerms put ->
+          byPut(put.object().kind(), put.object().name(), put.replaces(), before, out);
       case Edit.DeleteObject delete -> out.add(object(delete.kind(), delete.name()));
       case Edit.PutVocabulary put -> out.add(vocabulary(put.vocabulary().coordinate()));
       case Edit.DeleteVocabulary delete -> out.add(vocabulary(delete.coordinate()));

@@ -9,15 +9,23 @@ import java.util.List;
  * @param name of the application
  * @param uses numbers of the vocabulary's values that are its uses
  * @param ports where it usually listens
+ * @param hosts names of its servers, exact or with a leading {@code *.}
  * @param needs names of applications that must be allowed by rules of their own for it to work
  * @param openedOnly those of its uses that are told apart from each other only where a connection
  *     is opened
  */
 public record ApplicationFact(
-    String name, IntSet uses, List<ServiceLiteral> ports, List<String> needs, IntSet openedOnly) {
+    String name,
+    IntSet uses,
+    List<ServiceLiteral> ports,
+    List<String> hosts,
+    List<String> needs,
+    IntSet openedOnly) {
   public ApplicationFact {
     Names.checkTitle("application", name);
     ports = List.copyOf(ports);
+    hosts = List.copyOf(hosts);
+    hosts.forEach(SitePattern::parse);
     needs = List.copyOf(needs);
     if (uses.isEmpty() || !uses.containsAll(openedOnly)) {
       throw new InvalidModel(

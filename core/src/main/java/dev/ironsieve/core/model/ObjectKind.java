@@ -8,10 +8,21 @@ import java.util.Locale;
 public enum ObjectKind {
   ZONE,
   ADDRESS,
-  SERVICE;
+  SERVICE,
+  HOST_LIST,
+  SCHEDULE;
 
   public String word() {
-    return name().toLowerCase(Locale.ROOT);
+    return name().toLowerCase(Locale.ROOT).replace('_', ' ');
+  }
+
+  /** The coordinate whose values are meant; null if there is none. */
+  public Coordinate coordinate() {
+    return switch (this) {
+      case HOST_LIST -> Coordinate.SITE;
+      case SCHEDULE -> Coordinate.TIME;
+      default -> null;
+    };
   }
 
   /** The names of this kind that {@code rule} mentions itself. */
@@ -27,6 +38,7 @@ public enum ObjectKind {
         out.addAll(Rulebase.namesOfAddresses(rule.toAddresses().mentioned()));
       }
       case SERVICE -> out.addAll(Rulebase.namesOfServices(rule.services().mentioned()));
+      case HOST_LIST, SCHEDULE -> out.addAll(rule.term(coordinate()).mentioned());
     }
     return out;
   }

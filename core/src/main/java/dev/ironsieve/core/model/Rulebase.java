@@ -21,39 +21,64 @@ public final class Rulebase {
   private final List<Zone> zones;
   private final List<AddressObject> addresses;
   private final List<ServiceObject> services;
-  private final List<Vocabulary> vocabularies;
+  private final List<TermObject> termObjects;
+  private final List<Vocabulary> pinned;
+  private final Written written;
+  private final List<Vocabulary> vocabularies; // pinned and written
   private final List<Section> sections;
   private final List<Rule> rules;
   private final RulebaseCheck check;
 
+  /**
+   * @param termObjects host lists and schedules
+   * @param pinned what rules can say of coordinates whose values come from outside
+   */
   public Rulebase(
       String name,
       List<Zone> zones,
       List<AddressObject> addresses,
       List<ServiceObject> services,
-      List<Vocabulary> vocabularies,
+      List<TermObject> termObjects,
+      List<Vocabulary> pinned,
       List<Section> sections) {
     this.name = Names.checkTitle("rulebase", name);
     this.zones = List.copyOf(zones);
     this.addresses = List.copyOf(addresses);
     this.services = List.copyOf(services);
-    this.vocabularies = List.copyOf(vocabularies);
+    this.termObjects = List.copyOf(termObjects);
+    this.pinned = List.copyOf(pinned);
     this.sections = List.copyOf(sections);
     rules = rules(this.sections);
-    check = new RulebaseCheck(this.zones, this.addresses, this.services, this.vocabularies);
+    written = new Written(this.pinned, this.termObjects, rules);
+    vocabularies = written.with(this.pinned);
+    check = new RulebaseCheck(this.zones, this.addresses, this.services, vocabularies);
     check.sections(this.sections);
     check.rules(rules, List.of());
   }
 
-  /** Another state of a rulebase's rules. */
-  private Rulebase(Rulebase before, List<Section> sections) {
+  /** A rulebase without host lists and schedules. */
+  public Rulebase(
+      String name,
+      List<Zone> zones,
+      List<AddressObject> addresses,
+      List<ServiceObject> services,
+      List<Vocabulary> pinned,
+      List<Section> sections) {
+    this(name, zones, addresses, services, List.of(), pinned, sections);
+  }
+
+  /** Another state of a rulebase's rules, which say the same hosts and times. */
+  private Rulebase(Rulebase before, List<Section> sections, List<Rule> rules) {
     name = before.name;
     zones = before.zones;
     addresses = before.addresses;
     services = before.services;
+    termObjects = before.termObjects;
+    pinned = before.pinned;
+    written = before.written;
     vocabularies = before.vocabularies;
-    this.sections = List.copyOf(sections);
-    rules = rules(this.sections);
+    this.sections = sections;
+    this.rules = rules;
     check = before.check;
     check.sections(this.sections);
     check.rules(rules, before.rules);
@@ -72,7 +97,7 @@ public final class Rulebase {
       List<AddressObject> addresses,
       List<ServiceObject> services,
       List<Section> sections) {
-    this(name, zones, addresses, services, List.of(), sections);
+    this(name, zones, addresses, services, List.of(), List.of(), sections);
   }
 
   public static Rulebase empty(String name) {
@@ -96,6 +121,22 @@ public final class Rulebase {
     return services;
   }
 
+  /** Host lists and schedules. */
+  public List<TermObject> termObjects() {
+    return termObjects;
+  }
+
+  /** Host lists, or schedules. */
+  public List<TermObject> termObjects(ObjectKind kind) {
+    return termObjects.stream().filter(object -> object.kind() == kind).toList();
+  }
+
+  /** What rules can say of coordinates whose values come from outside. */
+  public List<Vocabulary> pinned() {
+    return pinned;
+  }
+
+  /** What rules can say: what is pinned, and the hosts and times that are written here. */
   public List<Vocabulary> vocabularies() {
     return vocabularies;
   }
@@ -111,7 +152,11 @@ public final class Rulebase {
 
   /** With other rules; only those are checked that this has not at the same place. */
   public Rulebase withSections(List<Section> sections) {
-    return new Rulebase(this, sections);
+    List<Section> next = List.copyOf(sections);
+    List<Rule> nextRules = rules(next);
+    return written.isOf(nextRules)
+        ? new Rulebase(this, next, nextRules)
+        : new Rulebase(name, zones, addresses, services, termObjects, pinned, next);
   }
 
   /** With other zones, objects and rules; they change together, so that names keep fitting. */
@@ -120,11 +165,17 @@ public final class Rulebase {
       List<AddressObject> addresses,
       List<ServiceObject> services,
       List<Section> sections) {
-    return new Rulebase(name, zones, addresses, services, vocabularies, sections);
+    return new Rulebase(name, zones, addresses, services, termObjects, pinned, sections);
   }
 
-  public Rulebase withVocabularies(List<Vocabulary> vocabularies) {
-    return new Rulebase(name, zones, addresses, services, vocabularies, sections);
+  /** With other host lists or schedules, and rules. */
+  public Rulebase withTermObjects(List<TermObject> termObjects, List<Section> sections) {
+    return new Rulebase(name, zones, addresses, services, termObjects, pinned, sections);
+  }
+
+  /** With other pinned editions. */
+  public Rulebase withPinned(List<Vocabulary> pinned) {
+    return new Rulebase(name, zones, addresses, services, termObjects, pinned, sections);
   }
 
   /** What rules can say of a coordinate, if they can say anything of it. */
@@ -133,13 +184,13 @@ public final class Rulebase {
   }
 
   public Rulebase named(String name) {
-    return new Rulebase(name, zones, addresses, services, vocabularies, sections);
+    return new Rulebase(name, zones, addresses, services, termObjects, pinned, sections);
   }
 
   /** The rules that mention {@code name}, themselves or through objects that mention it. */
   public List<Rule> rulesUsing(ObjectKind kind, String name) {
     Set<String> names = new HashSet<>(Set.of(Names.key(name)));
-    boolean grown = kind != ObjectKind.ZONE;
+    boolean grown = !groups(kind).isEmpty();
     while (grown) {
       grown = false;
       for (Map.Entry<String, List<String>> group : groups(kind).entrySet()) {
@@ -155,7 +206,7 @@ public final class Rulebase {
 
   private Map<String, List<String>> groups(ObjectKind kind) {
     return switch (kind) {
-      case ZONE -> Map.of();
+      case ZONE, HOST_LIST, SCHEDULE -> Map.of();
       case ADDRESS -> members(addresses, AddressObject::name, o -> namesOfAddresses(o.members()));
       case SERVICE -> members(services, ServiceObject::name, o -> namesOfServices(o.members()));
     };
@@ -192,13 +243,14 @@ public final class Rulebase {
         && zones.equals(other.zones)
         && addresses.equals(other.addresses)
         && services.equals(other.services)
-        && vocabularies.equals(other.vocabularies)
+        && termObjects.equals(other.termObjects)
+        && pinned.equals(other.pinned)
         && sections.equals(other.sections);
   }
 
   @Override
   public int hashCode() {
-    return Objects.hash(name, zones, addresses, services, vocabularies, sections);
+    return Objects.hash(name, zones, addresses, services, termObjects, pinned, sections);
   }
 
   /** The name; the rules would be too many. */

@@ -17,6 +17,12 @@ final class RulebaseCheck {
   /** Deepest nesting of groups. */
   private static final int MAX_DEPTH = 100;
 
+  /** Where something can be said that has no name. */
+  private static final Map<Coordinate, String> EXPECTED =
+      Map.of(
+          Coordinate.SITE, "host list, or a host such as www.quay.example or *.quay.example",
+          Coordinate.TIME, "schedule, or a time such as weekdays 06:00-22:00 or 2026-12-24");
+
   private static final String USUAL_PORTS = '"' + ServiceItem.UsualPorts.TEXT + '"';
 
   private final Set<String> zoneNames;
@@ -125,7 +131,7 @@ final class RulebaseCheck {
             (coordinate, criterion) ->
                 exist(
                     place,
-                    coordinate.word(),
+                    EXPECTED.getOrDefault(coordinate, coordinate.word()),
                     criterion.mentioned(),
                     termNames.getOrDefault(coordinate, Set.of())));
   }

@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -134,6 +135,7 @@ public record Vocabulary(
               fact.name(),
               renumbered(fact.uses(), numbers),
               fact.ports(),
+              fact.hosts(),
               fact.needs(),
               renumbered(fact.openedOnly(), numbers)));
     }
@@ -158,6 +160,54 @@ public record Vocabulary(
     Set<String> all = new LinkedHashSet<>(before.values);
     all.addAll(values);
     return List.copyOf(all);
+  }
+
+  /**
+   * The name of the value that is meant where somebody says what a connection has: a value as it is
+   * written, or, of sites and times, one that lies in it, such as {@code www.quay.example} in
+   * {@code *.quay.example}; none if nothing of this is meant.
+   */
+  public Optional<String> value(String said) {
+    return value(said, Set.copyOf(values));
+  }
+
+  /**
+   * The same, for those who ask often.
+   *
+   * @param known the values
+   */
+  public Optional<String> value(String said, Set<String> known) {
+    if (known.contains(said)) {
+      return Optional.of(said);
+    }
+    return switch (coordinate) {
+      case SITE -> SiteVocabulary.value(said, known);
+      case TIME -> TimeVocabulary.value(said, values);
+      default -> Optional.empty();
+    };
+  }
+
+  /**
+   * Numbers of the values that some hosts can have: those that lie in one of them, and the
+   * narrowest that holds it.
+   *
+   * @param hosts as a catalogue gives them
+   */
+  public IntSet valuesAt(List<String> hosts) {
+    IntSet out = IntSet.EMPTY;
+    Set<String> known = Set.copyOf(values);
+    for (String host : hosts) {
+      Optional<String> around = SiteVocabulary.value(host, known);
+      if (around.isPresent()) {
+        out = out.union(IntSet.of(values.indexOf(around.get())));
+      }
+      for (int i = 0; i < values.size(); i++) {
+        if (SiteVocabulary.lies(values.get(i), host)) {
+          out = out.union(IntSet.of(i));
+        }
+      }
+    }
+    return out;
   }
 
   /** What each name, in lower case, stands for. Made anew at each call; O(values + terms). */

@@ -26,6 +26,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /** Looks up the names that rules mention. Equal criteria give the same set, not merely an equal. */
@@ -46,6 +47,7 @@ public final class Resolution {
   private final Map<TransportSet, IntSet> byUsualPorts = new LinkedHashMap<>(); // applications
   private final Map<IntSet, IntSet> sharedApplications = new HashMap<>();
   private final Map<String, IntSet> usualServices = new HashMap<>(); // by application
+  private final Map<String, IntSet> usualSites = new HashMap<>(); // by application
 
   private final List<Vocabulary> vocabularies;
   private final Map<Coordinate, Integer> vocabularyNumbers = new EnumMap<>(Coordinate.class);
@@ -113,6 +115,20 @@ public final class Resolution {
     byUsualPorts.merge(ports, fact.uses(), IntSet::union);
     usualServices.put(
         Names.key(fact.name()), services.isEmpty() ? Transport.ANY_SERVICE : services);
+    Integer sites = vocabularyNumbers.get(Coordinate.SITE);
+    if (sites != null && !fact.hosts().isEmpty()) {
+      IntSet at = vocabularies.get(sites).valuesAt(fact.hosts());
+      if (!at.isEmpty()) {
+        usualSites.put(Names.key(fact.name()), at);
+      }
+    }
+  }
+
+  /**
+   * The sites where an application is, as far as rules tell them apart; null if that is not known.
+   */
+  public IntSet usualSites(ApplicationFact fact) {
+    return usualSites.get(Names.key(fact.name()));
   }
 
   /** Where an application usually listens; every service if that is not known. */
@@ -276,6 +292,10 @@ public final class Resolution {
     if (asWritten != null) {
       return asWritten;
     }
+    Optional<String> inside = vocabularies.get(number).value(name, values.get(number).keySet());
+    if (inside.isPresent()) {
+      return values.get(number).get(inside.get());
+    }
     IntSet meant = meanings.get(number).get(Names.key(name));
     return meant == null || meant.size() != 1 ? -1 : meant.min();
   }
@@ -297,8 +317,16 @@ public final class Resolution {
   }
 
   private static String whole(Coordinate coordinate, String name) {
-    int end = name.indexOf(coordinate == Coordinate.SITE ? '/' : ':');
-    return end < 0 ? name : name.substring(0, end);
+    if (coordinate != Coordinate.SITE) {
+      int end = name.indexOf(':');
+      return end < 0 ? name : name.substring(0, end);
+    }
+    // A host, whatever of it some rule tells apart: "host/path", "host, else".
+    int end = 0;
+    while (end < name.length() && name.charAt(end) != '/' && name.charAt(end) != ',') {
+      end++;
+    }
+    return name.substring(0, end);
   }
 
   private IntSet zones(Criterion<String> criterion) {

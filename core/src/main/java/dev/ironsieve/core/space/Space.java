@@ -16,6 +16,7 @@ import java.util.Collection;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.SplittableRandom;
 import java.util.stream.IntStream;
@@ -139,8 +140,14 @@ public final class Space {
     for (Match match : matches) {
       match.portions().forEach(portion -> sets.add(portion.terms().get(number)));
     }
-    if (resolution.vocabularies().get(number).coordinate() == Coordinate.APPLICATION) {
-      resolution.concernedByNeeds().forEach(fact -> sets.add(fact.uses()));
+    switch (resolution.vocabularies().get(number).coordinate()) {
+      case APPLICATION -> resolution.concernedByNeeds().forEach(fact -> sets.add(fact.uses()));
+      case SITE ->
+          resolution.concernedByNeeds().stream()
+              .map(resolution::usualSites)
+              .filter(Objects::nonNull)
+              .forEach(sets::add);
+      default -> {}
     }
     return new SymbolLine(resolution.vocabularies().get(number).values().size(), sets);
   }
@@ -192,6 +199,13 @@ public final class Space {
   /** The labels on {@link #SERVICE} where an application that is needed usually listens. */
   public IntSet usualServices(ApplicationFact needed) {
     return services.labels(resolution.usualServices(needed));
+  }
+
+  /** The labels of the sites where an application that is needed is; all if that is not known. */
+  public IntSet usualSites(ApplicationFact needed) {
+    int axis = axis(Coordinate.SITE);
+    IntSet sites = resolution.usualSites(needed);
+    return sites == null ? axes[axis].all() : labels(axis, sites);
   }
 
   /** The family of the addresses that have a label on {@link #FROM}. */

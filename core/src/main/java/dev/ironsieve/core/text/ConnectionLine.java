@@ -123,17 +123,37 @@ public final class ConnectionLine {
         int value = at;
         String name =
             takeName(vocabulary.values())
+                .or(() -> takeInside(vocabulary))
                 .orElseThrow(
-                    () ->
-                        new InvalidText(
-                            value,
-                            "a value of the " + coordinate.word() + " vocabulary",
-                            line.substring(value)));
+                    () -> new InvalidText(value, expected(coordinate), line.substring(value)));
         terms.put(coordinate, name);
         return true;
       }
     }
     return false;
+  }
+
+  private static String expected(Coordinate coordinate) {
+    return switch (coordinate) {
+      case SITE -> "a host such as www.quay.example";
+      case TIME -> "a time such as mon 10:15 or, where rules speak of dates, 2026-11-23T10:15";
+      default -> "a value of the " + coordinate.word() + " vocabulary";
+    };
+  }
+
+  /** A site or a time that lies in a value, such as {@code www.quay.example}, {@code mon 10:15}. */
+  private Optional<String> takeInside(Vocabulary vocabulary) {
+    int start = at;
+    String said = takeToken();
+    if (vocabulary.coordinate() == Coordinate.TIME && vocabulary.value(said).isEmpty()) {
+      skipSpace();
+      said += " " + takeToken();
+    }
+    if (vocabulary.value(said).isPresent()) {
+      return Optional.of(said);
+    }
+    at = start;
+    return Optional.empty();
   }
 
   private static void refuseTwice(boolean said, int start, String expected) {

@@ -46,18 +46,21 @@ class ApplicationFindingsTest {
                   "Reel",
                   IntSet.range(1, 3),
                   List.of(ServiceLiteral.parse("tcp/443"), ServiceLiteral.parse("udp/443")),
+                  List.of("*.reel.example"),
                   List.of("Reel sign-in"),
                   IntSet.range(2, 3)),
               new ApplicationFact(
                   "Reel sign-in",
                   IntSet.of(4),
                   List.of(ServiceLiteral.parse("tcp/443")),
+                  List.of("sign-in.reel.example", "*.accounts.example"),
                   List.of(),
                   IntSet.EMPTY),
               new ApplicationFact(
                   "Mail",
                   IntSet.of(5),
                   List.of(ServiceLiteral.parse("tcp/993")),
+                  List.of(),
                   List.of(),
                   IntSet.EMPTY)));
 
@@ -176,6 +179,18 @@ class ApplicationFindingsTest {
                 .orElseThrow();
     assertThat(unmet.causes()).containsExactly("r1");
     assertThat(unmet.witness().terms().get(Coordinate.APPLICATION)).startsWith("Reel: ");
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "*.weather.example, true", "*.reel.example, false", "sign-in.reel.example, false",
+    "www.reel.example, true", "*.example, false", "eu.accounts.example, false"
+  })
+  void aNeedIsMetOnlyWhereTheHostsOfWhatIsNeededAre(String site, boolean unmet) {
+    Rule reel = rule("r1", Verdict.ALLOW, "usual ports", "Reel");
+    Rule all = Rule.matchingAll("r2", "some sites", Verdict.ALLOW);
+    Rule sites = all.asking(Map.of(Coordinate.SITE, Criterion.of(site)));
+    assertThat(says(base(reel, sites), "r1", Finding.Kind.UNMET_NEED)).hasSize(unmet ? 1 : 0);
   }
 
   @Test

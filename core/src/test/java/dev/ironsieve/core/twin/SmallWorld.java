@@ -105,12 +105,14 @@ public final class SmallWorld {
                       "chat",
                       IntSet.range(0, 1),
                       List.of(ServiceLiteral.parse("tcp/2")),
+                      List.of(),
                       List.of("mail"),
                       IntSet.range(0, 1)),
                   new ApplicationFact(
                       "mail",
                       IntSet.of(2),
                       List.of(ServiceLiteral.parse("tcp/1"), ServiceLiteral.parse("icmp/8")),
+                      List.of(),
                       List.of(),
                       IntSet.EMPTY))));
 

@@ -14,21 +14,18 @@ import dev.ironsieve.core.space.Resolution;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.csv.ConnectionColumns.Column;
 import java.time.DateTimeException;
-import java.time.DayOfWeek;
 import java.time.LocalDateTime;
-import java.time.LocalTime;
-import java.time.format.DateTimeFormatter;
+import java.time.temporal.ChronoUnit;
 import java.util.EnumMap;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
-import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 
 /** Reads the lines of a file of connections; several threads may read lines at once. */
 final class ConnectionRows {
+  private static final String UNKNOWN_TIME = "";
+
   private static final Map<String, Integer> PROTOCOLS =
       Map.of("tcp", 6, "udp", 17, "sctp", 132, "icmp", 1, "icmp6", 58);
 
@@ -37,8 +34,8 @@ final class ConnectionRows {
   private final Resolution resolution;
   private final Map<String, String> zones = new HashMap<>(); // as written, by key
   private final Map<String, String> otherUses = new ConcurrentHashMap<>(); // by application
-  private final TreeMap<Integer, String> week = new TreeMap<>(); // slices by minute of the week
-  private final boolean hasTimes;
+  private final Map<LocalDateTime, String> timesSaid = new ConcurrentHashMap<>(); // values
+  private final Vocabulary times; // null if there is none
 
   ConnectionRows(String file, ConnectionColumns columns, Rulebase rulebase) {
     this.file = file;
@@ -47,24 +44,7 @@ final class ConnectionRows {
     for (Zone zone : rulebase.zones()) {
       zones.put(Names.key(zone.name()), zone.name());
     }
-    Optional<Vocabulary> times = rulebase.vocabulary(Coordinate.TIME);
-    hasTimes = times.isPresent();
-    for (String value : times.map(Vocabulary::values).orElse(List.of())) {
-      minuteOfWeek(value).ifPresent(minute -> week.put(minute, value));
-    }
-  }
-
-  /** {@code mon 06:30}, as minutes from Monday 00:00. */
-  private static Optional<Integer> minuteOfWeek(String slice) {
-    try {
-      DateTimeFormatter format = DateTimeFormatter.ofPattern("EEE HH:mm", Locale.ENGLISH);
-      String capital = slice.substring(0, 1).toUpperCase(Locale.ROOT) + slice.substring(1);
-      var parsed = format.parse(capital);
-      int day = DayOfWeek.from(parsed).getValue() - 1;
-      return Optional.of(day * 24 * 60 + LocalTime.from(parsed).toSecondOfDay() / 60);
-    } catch (DateTimeException | StringIndexOutOfBoundsException e) {
-      return Optional.empty();
-    }
+    times = rulebase.vocabulary(Coordinate.TIME).orElse(null);
   }
 
   /**
@@ -218,16 +198,14 @@ final class ConnectionRows {
 
     private String time() {
       String text = field(Column.TIME);
-      if (text == null || !hasTimes || resolution.hasValue(Coordinate.TIME, text)) {
+      if (text == null || times == null || resolution.hasValue(Coordinate.TIME, text)) {
         return text;
       }
       try {
-        LocalDateTime time = LocalDateTime.parse(text);
-        int minute =
-            (time.getDayOfWeek().getValue() - 1) * 24 * 60
-                + time.toLocalTime().toSecondOfDay() / 60;
-        Map.Entry<Integer, String> slice = week.floorEntry(minute);
-        return slice == null ? null : slice.getValue();
+        LocalDateTime minute = LocalDateTime.parse(text).truncatedTo(ChronoUnit.MINUTES);
+        String value =
+            timesSaid.computeIfAbsent(minute, m -> times.value(m.toString()).orElse(UNKNOWN_TIME));
+        return value.equals(UNKNOWN_TIME) ? null : value;
       } catch (DateTimeException e) {
         throw invalid(Column.TIME, "a local date and time such as 2026-11-23T10:00");
       }

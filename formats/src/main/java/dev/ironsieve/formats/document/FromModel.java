@@ -4,11 +4,13 @@ import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.IntSet;
@@ -28,9 +30,9 @@ public final class FromModel {
         rulebase.zones().stream().map(FromModel::zone).toList(),
         rulebase.addresses().stream().map(FromModel::address).toList(),
         rulebase.services().stream().map(FromModel::service).toList(),
-        rulebase.vocabularies().isEmpty()
-            ? null
-            : rulebase.vocabularies().stream().map(FromModel::vocabulary).toList(),
+        some(terms(rulebase, ObjectKind.HOST_LIST)),
+        some(terms(rulebase, ObjectKind.SCHEDULE)),
+        some(rulebase.pinned().stream().map(FromModel::vocabulary).toList()),
         rulebase.sections().stream().map(FromModel::section).toList());
   }
 
@@ -78,6 +80,7 @@ public final class FromModel {
               fact.name(),
               values(vocabulary, fact.uses()),
               some(texts(fact.ports())),
+              some(fact.hosts()),
               some(fact.needs()),
               some(values(vocabulary, fact.openedOnly()))));
     }
@@ -106,6 +109,15 @@ public final class FromModel {
 
   public static ObjectDocument address(AddressObject object) {
     return new ObjectDocument(object.name(), texts(object.members()), note(object.note()));
+  }
+
+  public static ObjectDocument terms(TermObject object) {
+    return new ObjectDocument(object.name(), object.members(), note(object.note()));
+  }
+
+  /** The host lists, or the schedules. */
+  public static List<ObjectDocument> terms(Rulebase rulebase, ObjectKind kind) {
+    return rulebase.termObjects(kind).stream().map(FromModel::terms).toList();
   }
 
   public static ObjectDocument service(ServiceObject object) {

@@ -6,6 +6,8 @@ import java.util.List;
  * A whole rulebase.
  *
  * @param ironSieve version of the format, 1
+ * @param hostLists named sets of hosts
+ * @param schedules named sets of times
  * @param vocabularies what rules can say of people, devices, sites, applications, file kinds and
  *     times
  */
@@ -15,6 +17,8 @@ public record RulebaseDocument(
     List<ObjectDocument> zones,
     List<ObjectDocument> addresses,
     List<ObjectDocument> services,
+    List<ObjectDocument> hostLists,
+    List<ObjectDocument> schedules,
     List<VocabularyDocument> vocabularies,
     List<SectionDocument> sections) {
   /** The version of the format that this reads and writes. */

@@ -6,6 +6,7 @@ import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -13,6 +14,7 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
@@ -45,6 +47,11 @@ public final class ToModel {
     List<Zone> zones = each(document.zones(), "$.zones", ToModel::zone);
     List<AddressObject> addresses = each(document.addresses(), "$.addresses", ToModel::address);
     List<ServiceObject> services = each(document.services(), "$.services", ToModel::service);
+    List<TermObject> termObjects = new ArrayList<>();
+    termObjects.addAll(
+        each(document.hostLists(), "$.hostLists", (o, at) -> terms(ObjectKind.HOST_LIST, o, at)));
+    termObjects.addAll(
+        each(document.schedules(), "$.schedules", (o, at) -> terms(ObjectKind.SCHEDULE, o, at)));
     List<Vocabulary> vocabularies =
         each(document.vocabularies(), "$.vocabularies", ToModel::vocabulary);
     List<Section> sections = new ArrayList<>();
@@ -57,7 +64,10 @@ public final class ToModel {
     }
     List<Section> all = sections;
     return Checked.at(
-        "$", () -> new Rulebase(document.name(), zones, addresses, services, vocabularies, all));
+        "$",
+        () ->
+            new Rulebase(
+                document.name(), zones, addresses, services, termObjects, vocabularies, all));
   }
 
   public static Vocabulary vocabulary(VocabularyDocument document, String path) {
@@ -89,11 +99,12 @@ public final class ToModel {
             document.ports(),
             path + ".ports",
             (text, at) -> Checked.at(at, () -> ServiceLiteral.parse(text)));
+    List<String> hosts = each(document.hosts(), path + ".hosts", (text, at) -> text);
     List<String> needs = each(document.needs(), path + ".needs", (text, at) -> text);
     IntSet uses = numbers(document.uses(), path + ".uses", numbers);
     IntSet openedOnly = numbers(document.openedOnly(), path + ".openedOnly", numbers);
     return Checked.at(
-        path, () -> new ApplicationFact(document.name(), uses, ports, needs, openedOnly));
+        path, () -> new ApplicationFact(document.name(), uses, ports, hosts, needs, openedOnly));
   }
 
   /** The numbers of some values. */
@@ -208,6 +219,24 @@ public final class ToModel {
             path + ".members",
             (text, at) -> Checked.at(at, () -> AddressItem.parse(text)));
     return Checked.at(path, () -> new AddressObject(document.name(), members, note(document)));
+  }
+
+  /**
+   * @param kind host list or schedule
+   */
+  public static TermObject terms(ObjectKind kind, ObjectDocument document, String path) {
+    List<String> members =
+        each(
+            present(document, path).members(),
+            path + ".members",
+            (text, at) ->
+                Checked.at(
+                    at,
+                    () -> {
+                      TermObject.check(kind, text);
+                      return text;
+                    }));
+    return Checked.at(path, () -> new TermObject(kind, document.name(), members, note(document)));
   }
 
   public static ServiceObject service(ObjectDocument document, String path) {

@@ -31,6 +31,7 @@ public record VocabularyDocument(
    *
    * @param uses names of the values that are its uses
    * @param ports where it usually listens
+   * @param hosts names of its servers, exact or with a leading {@code *.}
    * @param needs names of applications that must be allowed by rules of their own
    * @param openedOnly those of its uses that are told apart only where a connection is opened
    */
@@ -38,6 +39,7 @@ public record VocabularyDocument(
       String name,
       List<String> uses,
       List<String> ports,
+      List<String> hosts,
       List<String> needs,
       List<String> openedOnly) {}
 }

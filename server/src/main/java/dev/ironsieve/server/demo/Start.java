@@ -108,6 +108,8 @@ public class Start {
             own.zones(),
             own.addresses(),
             own.services(),
+            own.hostLists(),
+            own.schedules(),
             vocabularies,
             own.sections()));
   }

@@ -24,6 +24,8 @@ public record DraftDocument(
     @Schema(required = true) List<ObjectDocument> zones,
     @Schema(required = true) List<ObjectDocument> addresses,
     @Schema(required = true) List<ObjectDocument> services,
+    @Schema(required = true) List<ObjectDocument> hostLists,
+    @Schema(required = true) List<ObjectDocument> schedules,
     @Schema(required = true) Map<String, String> editions,
     @Schema(required = true) List<SectionDocument> sections,
     @Schema(required = true) Map<String, StandingDocument> standings,

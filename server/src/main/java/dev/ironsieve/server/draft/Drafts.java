@@ -6,6 +6,7 @@ import dev.ironsieve.core.matcher.Trace;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
@@ -62,6 +63,8 @@ public class Drafts {
               rulebase.zones(),
               rulebase.addresses(),
               rulebase.services(),
+              FromModel.terms(draft.rulebase(), ObjectKind.HOST_LIST),
+              FromModel.terms(draft.rulebase(), ObjectKind.SCHEDULE),
               draft.editions(),
               rulebase.sections(),
               draft.standings(),
@@ -270,7 +273,7 @@ public class Drafts {
   /** Names that rules can say of some coordinates and that fit what was typed, best first. */
   public List<TermOption> terms(long id, Set<Coordinate> coordinates, String text, int most) {
     List<Vocabulary> vocabularies =
-        rulebase(id).vocabularies().stream()
+        rulebase(id).pinned().stream()
             .filter(vocabulary -> coordinates.contains(vocabulary.coordinate()))
             .toList();
     return TermCompletion.of(vocabularies, text, most).stream().map(TermOption::of).toList();

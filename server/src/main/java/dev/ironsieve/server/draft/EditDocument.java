@@ -15,7 +15,8 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *   replaceRules   rules                 renameSection  id, name
  *   deleteRules    ids                   deleteSection  id
  *   moveRules      ids, place            putZone, putAddress, putService
- *   batch          edits                                object, replaces (none: a new one)
+ *   batch          edits                  putHostList, putSchedule
+ *                                        object, replaces (none: a new one)
  *                                        deleteObject   objectKind, name
  *                                        putVocabulary  vocabulary
  *                                        deleteVocabulary  name (of the coordinate)
@@ -36,6 +37,8 @@ public record EditDocument(
               "putZone",
               "putAddress",
               "putService",
+              "putHostList",
+              "putSchedule",
               "deleteObject",
               "putVocabulary",
               "deleteVocabulary",
@@ -50,7 +53,8 @@ public record EditDocument(
     String before,
     ObjectDocument object,
     String replaces,
-    @Schema(enumeration = {"zone", "address", "service"}) String objectKind,
+    @Schema(enumeration = {"zone", "address", "service", "host list", "schedule"})
+        String objectKind,
     VocabularyDocument vocabulary,
     List<EditDocument> edits) {
 

@@ -52,6 +52,8 @@ final class EditDocuments {
           new Edit.PutAddress(ToModel.address(object(d, path), object(path)), d.replaces());
       case "putService" ->
           new Edit.PutService(ToModel.service(object(d, path), object(path)), d.replaces());
+      case "putHostList" -> putTerms(ObjectKind.HOST_LIST, d, path);
+      case "putSchedule" -> putTerms(ObjectKind.SCHEDULE, d, path);
       case "deleteObject" ->
           new Edit.DeleteObject(objectKind(d, path), required(d.name(), path + ".name"));
       case "putVocabulary" ->
@@ -106,6 +108,10 @@ final class EditDocuments {
     return required(d.object(), object(path));
   }
 
+  private static Edit putTerms(ObjectKind kind, EditDocument d, String path) {
+    return new Edit.PutTerms(ToModel.terms(kind, object(d, path), object(path)), d.replaces());
+  }
+
   private static ObjectKind objectKind(EditDocument d, String path) {
     return Arrays.stream(ObjectKind.values())
         .filter(kind -> kind.word().equals(d.objectKind()))
@@ -113,7 +119,9 @@ final class EditDocuments {
         .orElseThrow(
             () ->
                 new InvalidDocument(
-                    path + ".objectKind", "zone, address or service", d.objectKind() + ""));
+                    path + ".objectKind",
+                    "zone, address, service, host list or schedule",
+                    d.objectKind() + ""));
   }
 
   private static Place place(EditDocument d, String path) {
@@ -151,6 +159,11 @@ final class EditDocuments {
           ofObject("putAddress", FromModel.address(e.address()), e.replaces());
       case Edit.PutService e ->
           ofObject("putService", FromModel.service(e.service()), e.replaces());
+      case Edit.PutTerms e ->
+          ofObject(
+              e.object().kind() == ObjectKind.HOST_LIST ? "putHostList" : "putSchedule",
+              FromModel.terms(e.object()),
+              e.replaces());
       case Edit.DeleteObject e ->
           new EditDocument(
               "deleteObject",

@@ -91,7 +91,7 @@ final class LiveDraft {
   /** The pinned edition of each vocabulary, by its coordinate's word. */
   Map<String, String> editions() {
     Map<String, String> out = new LinkedHashMap<>();
-    rulebase.vocabularies().forEach(v -> out.put(v.coordinate().word(), v.edition()));
+    rulebase.pinned().forEach(v -> out.put(v.coordinate().word(), v.edition()));
     return out;
   }
 
