@@ -23,6 +23,7 @@ import type {
   SignedIn,
   TermOption,
   Tried,
+  ReadCalendar,
 } from './types';
 
 /** The server refused; `body` says why. */
@@ -112,6 +113,10 @@ export const api = {
       'GET',
       `${draft(id)}/terms?${new URLSearchParams([...of.map((word) => ['of', word]), ['text', text]]).toString()}`,
     ),
+  readCalendar: (file: Blob) =>
+    call<ReadCalendar>('POST', '/schedules/read', undefined, file, 'text/calendar'),
+  calendarUrl: (id: number, schedule: string) =>
+    `/api${draft(id)}/schedules/${encodeURIComponent(schedule)}`,
   eventsUrl: (id: number) => `/api${draft(id)}/events`,
 
   editions: () => call<ListedEdition[]>('GET', '/catalogue'),

@@ -18,6 +18,7 @@ export type ListedRulebase = Schemas['ListedRulebase'];
 export type ListedAccount = Schemas['ListedAccount'];
 export type Imported = Schemas['Imported'];
 export type Exported = Schemas['Exported'];
+export type ReadCalendar = Schemas['ReadCalendar'];
 export type TermOption = Schemas['TermOption'];
 export type Catalogue = Schemas['CatalogueDocument'];
 export type Application = Schemas['ApplicationDocument'] & {

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import type { Problem } from '../api/client';
+import { api, type Problem } from '../api/client';
 import {
   OBJECT_LISTS,
   type Edit,
@@ -106,6 +106,15 @@ export default function LibraryPage({
                   >
                     {object.note}
                   </span>
+                  {kind === 'schedule' && (
+                    <a
+                      href={api.calendarUrl(draft.id, object.name)}
+                      download={`${object.name}.ics`}
+                      className="shrink-0 text-[12px] text-accent underline underline-offset-2"
+                    >
+                      iCalendar
+                    </a>
+                  )}
                   <Users
                     rules={users.get(`${kind}:${object.name.toLowerCase()}`) ?? []}
                     onRule={onRule}

@@ -1,9 +1,10 @@
 import { useState } from 'react';
-import type { Problem } from '../api/client';
+import { api } from '../api/client';
 import { PUT_EDITS, type Edit, type NamedObject, type ObjectKind } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
+import { FileButton } from '../ui/FileButton';
 import { Area, Field } from '../ui/Field';
 import { Modal } from '../ui/Modal';
 
@@ -46,7 +47,18 @@ export function ObjectDialog({
   const [name, setName] = useState(object?.name ?? '');
   const [members, setMembers] = useState((object?.members ?? []).join('\n'));
   const [note, setNote] = useState(object?.note ?? '');
-  const [error, setError] = useState<Problem | null>(null);
+  const [error, setError] = useState<unknown>(null);
+  const [notes, setNotes] = useState<string[]>([]);
+  const readIn = async (file: File) => {
+    try {
+      const read = await api.readCalendar(file);
+      setMembers(read.members.join('\n'));
+      setNotes(read.notes);
+      setError(null);
+    } catch (e) {
+      setError(e);
+    }
+  };
   const save = async () => {
     const edit: Edit = {
       kind: PUT_EDITS[kind],
@@ -88,6 +100,18 @@ export function ObjectDialog({
           value={members}
           onChange={(e) => setMembers(e.target.value)}
         />
+        {kind === 'schedule' && (
+          <div className="mb-3">
+            <FileButton accept=".ics,text/calendar" onFile={(file) => void readIn(file)}>
+              Read in a calendar…
+            </FileButton>
+            {notes.map((note) => (
+              <p key={note} className="mt-1 text-[12px] text-dim">
+                {note}
+              </p>
+            ))}
+          </div>
+        )}
         <Area
           label="Note"
           rows={2}
