@@ -24,6 +24,9 @@ import type {
   TermOption,
   Tried,
   ReadCalendar,
+  AlikeObjects,
+  ObjectKind,
+  RemovalEffect,
 } from './types';
 
 /** The server refused; `body` says why. */
@@ -84,6 +87,8 @@ async function problemOf(response: Response): Promise<ProblemBody> {
   return { title, status: response.status, detail: `${title} (${response.status}).` };
 }
 
+const object = (kind: ObjectKind, name: string) =>
+  `${encodeURIComponent(kind)}/${encodeURIComponent(name)}`;
 const draft = (id: number) => `/rulebases/${id}/draft`;
 
 export const api = {
@@ -113,6 +118,11 @@ export const api = {
       'GET',
       `${draft(id)}/terms?${new URLSearchParams([...of.map((word) => ['of', word]), ['text', text]]).toString()}`,
     ),
+  alikeObjects: (id: number) => call<AlikeObjects[]>('GET', `${draft(id)}/objects/alike`),
+  effectOfRemoval: (id: number, kind: ObjectKind, name: string) =>
+    call<RemovalEffect>('GET', `${draft(id)}/objects/${object(kind, name)}/removal`),
+  removeObject: (id: number, kind: ObjectKind, name: string, version: number) =>
+    call<Change>('DELETE', `${draft(id)}/objects/${object(kind, name)}?version=${version}`),
   readCalendar: (file: Blob) =>
     call<ReadCalendar>('POST', '/schedules/read', undefined, file, 'text/calendar'),
   calendarUrl: (id: number, schedule: string) =>

@@ -1,12 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { api } from '../api/client';
 import type { Draft, Editioned } from '../api/types';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
-
-const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
+import { Block, many, MAY_BE_MORE, Verdicts } from './Effects';
 
 const THINGS = { application: ['application', 'applications'], person: ['person', 'people'] };
 
@@ -51,26 +50,16 @@ export function EditionDialog({
       {!effect && !failed && <p role="status">Working out what it changes…</p>}
       {effect && (
         <>
-          <Block
-            title={`${many(effect.verdicts.length, 'kind')} of connections get another verdict`}
-          >
-            {effect.verdicts.map((verdict) => (
-              <li key={verdict.witness} className="py-1">
-                <b>
-                  {verdict.before} becomes {verdict.after}
-                </b>{' '}
-                <span className="text-dim">{verdict.what.join(' · ')}</span>
-                <span className="block font-mono text-[12px]">{verdict.witness}</span>
-              </li>
-            ))}
-            {!effect.complete && (
-              <li className="py-1 text-drop">
-                {unknown.length
+          <Verdicts
+            verdicts={effect.verdicts}
+            open={
+              effect.complete
+                ? null
+                : unknown.length
                   ? 'Not worked out while a rule says what the edition does not know.'
-                  : 'There may be more: the budget of work ran out.'}
-              </li>
-            )}
-          </Block>
+                  : MAY_BE_MORE
+            }
+          />
           <Block title={`${many(effect.rules.length, 'rule')} change their match`}>
             {effect.rules.map((rule) => (
               <li key={rule.id} className="py-1">
@@ -117,20 +106,5 @@ export function EditionDialog({
         )}
       </div>
     </Modal>
-  );
-}
-
-function Block({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <section className="mb-3">
-      <h3 className="font-semibold">{title}</h3>
-      <ul
-        tabIndex={0}
-        aria-label={title}
-        className="max-h-[150px] divide-y divide-line overflow-auto border-y border-line empty:hidden"
-      >
-        {children}
-      </ul>
-    </section>
   );
 }

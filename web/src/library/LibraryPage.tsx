@@ -1,3 +1,4 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { api, type Problem } from '../api/client';
 import {
@@ -13,6 +14,8 @@ import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
 import { ObjectDialog } from './ObjectDialog';
 import { LibraryTabs } from './LibraryTabs';
+import { RemovalDialog } from './RemovalDialog';
+import { twinsOf } from './twinsOf';
 import { usersOf } from './usersOf';
 
 const LISTS: {
@@ -44,6 +47,7 @@ export default function LibraryPage({
   const draft = handle.draft!;
   const [query, setQuery] = useState('');
   const [open, setOpen] = useState<{ kind: ObjectKind; object: NamedObject | null } | null>(null);
+  const [leaving, setLeaving] = useState<{ kind: ObjectKind; name: string } | null>(null);
   const [refused, setRefused] = useState<{ name: string; problem: Problem } | null>(null);
   const users = useMemo(() => usersOf(draft, allRules(draft)), [draft]);
   const fits = (o: NamedObject) =>
@@ -51,7 +55,18 @@ export default function LibraryPage({
       .join('\n')
       .toLowerCase()
       .includes(query.trim().toLowerCase());
+  const { data: alike } = useQuery({
+    queryKey: ['alike', draft.id, draft.version],
+    queryFn: () => api.alikeObjects(draft.id),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+  });
+  const twins = useMemo(() => twinsOf(alike ?? []), [alike]);
   const remove = async (kind: ObjectKind, name: string) => {
+    if (users.has(`${kind}:${name.toLowerCase()}`)) {
+      setLeaving({ kind, name });
+      return;
+    }
     const edit: Edit = { kind: 'deleteObject', objectKind: kind, name };
     const problem = await handle.edit(edit);
     setRefused(problem && { name, problem });
@@ -100,6 +115,7 @@ export default function LibraryPage({
                   >
                     {object.members?.join(', ') || none}
                   </span>
+                  <Twins names={twins.get(`${kind}:${object.name.toLowerCase()}`)} />
                   <span
                     className="w-[220px] shrink-0 truncate text-[12px] text-dim"
                     title={object.note}
@@ -144,9 +160,21 @@ export default function LibraryPage({
           </section>
         );
       })}
+      {leaving && <RemovalDialog {...leaving} draft={draft} onClose={() => setLeaving(null)} />}
       {open && <ObjectDialog {...open} handle={handle} onClose={() => setOpen(null)} />}
     </div>
   );
+}
+
+function Twins({ names }: { names: string[] | undefined }) {
+  return names ? (
+    <span
+      className="max-w-[180px] shrink-0 truncate text-[12px] text-caution"
+      title={names.join(', ')}
+    >
+      same as {names.join(', ')}
+    </span>
+  ) : null;
 }
 
 function Users({ rules, onRule }: { rules: Rule[]; onRule(id: string): void }) {

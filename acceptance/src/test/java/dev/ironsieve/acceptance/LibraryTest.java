@@ -104,7 +104,14 @@ class LibraryTest extends OnTheBench {
   void objectsAreMadeRenamedAndKeptFromHarmInTheLibrary() {
     bench.button("Library").click();
     bench.button("Delete Kiosks").click();
-    assertThat(page().getByRole(AriaRole.ALERT)).containsText("3 rules that use it");
+    assertThat(bench.dialog()).containsText("3 rules would no longer speak of it");
+    assertThat(bench.dialog()).containsText("Kiosk update service disabled, from −Kiosks");
+    assertThat(bench.dialog()).containsText("allow becomes drop");
+    bench.button("Take it away").click();
+    assertThat(bench.dialog()).hasCount(0);
+    assertThat(bench.button("Delete Kiosks")).hasCount(0);
+    page().keyboard().press("Control+z");
+    assertThat(bench.button("Delete Kiosks")).isVisible();
     page()
         .locator("li", new Page.LocatorOptions().setHasText("Ticket kiosks"))
         .filter(new Locator.FilterOptions().setHasText("10.4.0.0/20"))

@@ -32,6 +32,7 @@ class RolesTest {
               .replace("{snapshot}", "2026-11-20")
               .replace("{person}", "Ben Holm")
               .replace("{address}", "10.1.99.9")
+              .replace("{kind}", "address")
               .replace("{capture}", "1");
       return as.body("{}").request(method, filled);
     }

@@ -3,6 +3,8 @@ package dev.ironsieve.server;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.hamcrest.Matchers.contains;
 import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.greaterThan;
+import static org.hamcrest.Matchers.is;
 
 import io.quarkus.test.junit.QuarkusTest;
 import org.junit.jupiter.api.Test;
@@ -43,7 +45,7 @@ class ScheduleTest {
         .body(CALENDAR.formatted("YEARLY"))
         .post("/api/schedules/read")
         .then()
-        .statusCode(400)
+        .statusCode(422)
         .body("faults[0].path", containsString("event 1 \"Night ferry\", RRULE"));
     String written =
         editor
@@ -56,5 +58,29 @@ class ScheduleTest {
             .asString();
     assertThat(written).contains("BEGIN:VEVENT", "DTSTART:20240101T120000", "BYDAY=MO,TU");
     editor.request().get("/api/rulebases/1/draft/schedules/Never").then().statusCode(404);
+  }
+
+  @Test
+  void takingAnObjectAwayTellsWhatItChangesFirst() {
+    Client editor = Client.signedIn("ruth.okell");
+    String objects = "/api/rulebases/1/draft/objects/";
+    editor
+        .request()
+        .get(objects + "alike")
+        .then()
+        .statusCode(200)
+        .body("kind", contains("address"));
+    editor
+        .request()
+        .get(objects + "address/Kiosks/removal")
+        .then()
+        .statusCode(200)
+        .body("complete", is(true))
+        .body("rules.before.id", contains("h09", "h12", "h25"))
+        .body("rules[0].after.enabled", is(false))
+        .body("verdicts.size()", greaterThan(0));
+    editor.request().get(objects + "address/Nobody/removal").then().statusCode(409);
+    editor.request().get(objects + "colour/red/removal").then().statusCode(422);
+    editor.request().delete(objects + "address/Kiosks").then().statusCode(422);
   }
 }

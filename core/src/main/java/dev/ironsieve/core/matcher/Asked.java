@@ -166,7 +166,7 @@ final class Asked {
     TransportSet services = traffic.services();
     boolean service =
         connection.protocol() == Connection.UNKNOWN
-            ? services.equals(TransportSet.ALL)
+            ? services == TransportSet.ALL // what lists everything still asks for something
             : services.contains(
                 connection.protocol(), connection.detail(), connection.sourcePort());
     return service

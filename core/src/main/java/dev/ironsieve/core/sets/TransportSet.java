@@ -1,6 +1,7 @@
 package dev.ironsieve.core.sets;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 
 /**
@@ -36,7 +37,7 @@ public final class TransportSet {
     return part.isEmpty() ? EMPTY : new TransportSet(List.of(part));
   }
 
-  /** Disjoint boxes, none of them empty. */
+  /** Disjoint boxes, none of them empty; equal sets have equal boxes. */
   public List<Part> parts() {
     return parts;
   }
@@ -48,7 +49,7 @@ public final class TransportSet {
   public TransportSet union(TransportSet other) {
     List<Part> out = new ArrayList<>(other.minus(this).parts);
     out.addAll(parts);
-    return new TransportSet(merged(out));
+    return new TransportSet(canonical(out));
   }
 
   public TransportSet minus(TransportSet other) {
@@ -62,7 +63,7 @@ public final class TransportSet {
       }
       left = next;
     }
-    return new TransportSet(merged(left));
+    return new TransportSet(canonical(left));
   }
 
   /**
@@ -92,30 +93,61 @@ public final class TransportSet {
     }
   }
 
-  /** Joins boxes that have the same source ports or the same services. */
-  private static List<Part> merged(List<Part> parts) {
+  /**
+   * The one form in which a set is kept: every service in one box only, with all its source ports,
+   * and no two boxes with the same source ports; by their services.
+   *
+   * @param parts disjoint
+   */
+  private static List<Part> canonical(List<Part> parts) {
     List<Part> out = new ArrayList<>();
     for (Part part : parts) {
+      IntSet left = part.services;
+      for (int i = 0; i < out.size() && !left.isEmpty(); i++) {
+        Part known = out.get(i);
+        IntSet common = known.services.intersect(left);
+        if (common.isEmpty()) {
+          continue;
+        }
+        IntSet ports = known.sourcePorts.union(part.sourcePorts);
+        IntSet rest = known.services.minus(common);
+        out.set(i, new Part(common, ports.equals(Transport.ANY_PORT) ? Transport.ANY_PORT : ports));
+        if (!rest.isEmpty()) {
+          out.add(i++, new Part(rest, known.sourcePorts));
+        }
+        left = left.minus(common);
+      }
+      addUnlessEmpty(out, new Part(left, part.sourcePorts));
+    }
+    List<Part> joined = new ArrayList<>();
+    for (Part part : out) {
       int same = 0;
-      while (same < out.size() && joined(out.get(same), part) == null) {
+      while (same < joined.size() && !joined.get(same).sourcePorts.equals(part.sourcePorts)) {
         same++;
       }
-      if (same == out.size()) {
-        out.add(part);
+      if (same == joined.size()) {
+        joined.add(part);
       } else {
-        out.set(same, joined(out.get(same), part));
+        Part known = joined.get(same);
+        joined.set(same, new Part(known.services.union(part.services), known.sourcePorts));
       }
     }
-    return List.copyOf(out);
+    joined.sort(Comparator.comparingInt(part -> part.services.min()));
+    return List.copyOf(joined);
   }
 
-  private static Part joined(Part a, Part b) {
-    if (a.sourcePorts.equals(b.sourcePorts)) {
-      return new Part(a.services.union(b.services), a.sourcePorts);
-    }
-    if (a.services.equals(b.services)) {
-      return new Part(a.services, a.sourcePorts.union(b.sourcePorts));
-    }
-    return null;
+  @Override
+  public boolean equals(Object o) {
+    return o instanceof TransportSet other && parts.equals(other.parts);
+  }
+
+  @Override
+  public int hashCode() {
+    return parts.hashCode();
+  }
+
+  @Override
+  public String toString() {
+    return parts.toString();
   }
 }

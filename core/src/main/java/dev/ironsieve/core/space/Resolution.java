@@ -431,7 +431,7 @@ public final class Resolution {
   }
 
   private static void add(List<Match.Traffic> out, TransportSet services, IntSet applications) {
-    if (!services.equals(TransportSet.EMPTY) && (applications == null || !applications.isEmpty())) {
+    if (!services.isEmpty() && (applications == null || !applications.isEmpty())) {
       out.add(new Match.Traffic(services, applications));
     }
   }

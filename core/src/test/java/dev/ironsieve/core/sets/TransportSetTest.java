@@ -52,6 +52,27 @@ class TransportSetTest {
     }
   }
 
+  /** However a set came about, it is the same. */
+  @Test
+  void equalSetsAreEqual() {
+    for (int seed = 0; seed < Rounds.of(1000); seed++) {
+      Random random = new Random(seed);
+      TransportSet a = random(random);
+      TransportSet b = random(random);
+      assertThat(a.union(b))
+          .as("seed %d", seed)
+          .isEqualTo(b.union(a))
+          .hasSameHashCodeAs(b.union(a));
+      TransportSet both = a.minus(a.minus(b));
+      assertThat(a.minus(b).union(both)).as("seed %d", seed).isEqualTo(a);
+      assertThat(a.union(b).minus(a.minus(both))).as("seed %d", seed).isEqualTo(b);
+    }
+    TransportSet all = TransportSet.ALL;
+    TransportSet tcp = TransportSet.of(Transport.whole(Transport.TCP), Transport.ANY_PORT);
+    assertThat(all.minus(tcp).union(tcp)).isEqualTo(all);
+    assertThat(tcp.minus(tcp)).isEqualTo(TransportSet.EMPTY);
+  }
+
   @Test
   void whatIsUnknownIsInWhatDoesNotTellItApart() {
     TransportSet tcp = TransportSet.of(Transport.whole(Transport.TCP), Transport.ANY_PORT);

@@ -88,9 +88,7 @@ public record EditionEffect(
         change.removed(),
         change.changed(),
         rules,
-        difference == null
-            ? List.of()
-            : difference.parts().stream().map(part -> verdict(part, difference)).toList(),
+        difference == null ? List.of() : verdicts(difference),
         difference != null && difference.complete());
   }
 
@@ -100,6 +98,11 @@ public record EditionEffect(
         new Edit.PutVocabulary(before.over(values)).apply(rulebase),
         new Edit.PutVocabulary(after.over(values)).apply(rulebase),
         Aspect.VERDICT);
+  }
+
+  /** The verdicts that change, the largest part first. */
+  static List<VerdictEffect> verdicts(Difference difference) {
+    return difference.parts().stream().map(part -> verdict(part, difference)).toList();
   }
 
   private static VerdictEffect verdict(Difference.Part part, Difference difference) {

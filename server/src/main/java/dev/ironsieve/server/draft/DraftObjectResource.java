@@ -1,0 +1,112 @@
+package dev.ironsieve.server.draft;
+
+import dev.ironsieve.core.difference.Aspect;
+import dev.ironsieve.core.difference.Difference;
+import dev.ironsieve.core.difference.Differences;
+import dev.ironsieve.core.edit.Removal;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.space.Alike;
+import dev.ironsieve.formats.document.FromModel;
+import dev.ironsieve.formats.document.RuleDocument;
+import dev.ironsieve.server.account.Role;
+import dev.ironsieve.server.account.SessionMechanism;
+import dev.ironsieve.server.http.CrossSiteGuard;
+import dev.ironsieve.server.http.Problem;
+import io.quarkus.security.identity.SecurityIdentity;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.DELETE;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.HeaderParam;
+import jakarta.ws.rs.Path;
+import jakarta.ws.rs.QueryParam;
+import jakarta.ws.rs.core.Context;
+import java.util.Arrays;
+import java.util.List;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+import org.eclipse.microprofile.openapi.annotations.parameters.Parameter;
+
+/** Objects of a draft: which mean the same, and what taking one away would change. */
+@Path("/api/rulebases/{rulebase}/draft/objects")
+@RolesAllowed(Role.MAY_VIEW)
+public class DraftObjectResource {
+  private final Drafts drafts;
+
+  DraftObjectResource(Drafts drafts) {
+    this.drafts = drafts;
+  }
+
+  /** Objects of one kind that mean the same, by name. */
+  public record AlikeObjects(
+      @Schema(required = true) String kind, @Schema(required = true) List<String> names) {}
+
+  /**
+   * What taking an object away would change.
+   *
+   * @param rules each as it is and as it would be
+   * @param complete whether these are all verdicts that change
+   */
+  public record RemovalEffect(
+      @Schema(required = true) List<ChangedRule> rules,
+      @Schema(required = true) List<EditionEffect.VerdictEffect> verdicts,
+      @Schema(required = true) boolean complete) {}
+
+  /** One rule. */
+  public record ChangedRule(
+      @Schema(required = true) RuleDocument before, @Schema(required = true) RuleDocument after) {}
+
+  /** Every group of objects that mean the same. */
+  @GET
+  @Path("/alike")
+  public List<AlikeObjects> alike(long rulebase) {
+    return Alike.in(drafts.rulebase(rulebase)).stream()
+        .map(group -> new AlikeObjects(group.kind().word(), group.names()))
+        .toList();
+  }
+
+  /** What taking an object away would change; nothing is changed. */
+  @GET
+  @Path("/{kind}/{name}/removal")
+  public RemovalEffect effect(long rulebase, String kind, String name) {
+    Rulebase base = drafts.rulebase(rulebase);
+    Removal removal = Removal.of(base, kind(kind), name);
+    removal.edit().apply(base); // which says so if there is no such object
+    Difference difference = Differences.between(base, removal.lessInUse(base), Aspect.VERDICT);
+    return new RemovalEffect(
+        removal.changes().stream()
+            .map(
+                change ->
+                    new ChangedRule(
+                        FromModel.rule(change.before()), FromModel.rule(change.after())))
+            .toList(),
+        EditionEffect.verdicts(difference),
+        difference.complete());
+  }
+
+  /** Takes an object away, from the rules and groups that speak of it too. */
+  @DELETE
+  @Path("/{kind}/{name}")
+  @RolesAllowed(Role.MAY_EDIT)
+  public ChangeDocument remove(
+      long rulebase,
+      String kind,
+      String name,
+      @QueryParam("version") Long version,
+      @HeaderParam(CrossSiteGuard.HEADER) @Parameter(hidden = true) String client,
+      @Context SecurityIdentity identity) {
+    if (version == null) {
+      throw Problem.invalid("version", "a whole number", "nothing");
+    }
+    Removal removal = Removal.of(drafts.rulebase(rulebase), kind(kind), name);
+    return drafts.edit(
+        rulebase, version, removal.edit(), SessionMechanism.account(identity), client);
+  }
+
+  private static ObjectKind kind(String word) {
+    return Arrays.stream(ObjectKind.values())
+        .filter(kind -> kind.word().equals(word))
+        .findFirst()
+        .orElseThrow(
+            () -> Problem.invalid("kind", "zone, address, service, host list or schedule", word));
+  }
+}

@@ -1,0 +1,50 @@
+import type { ReactNode } from 'react';
+import type { EditionEffect } from '../api/types';
+
+export const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
+
+/** A list of what would change, under a heading that counts it. */
+export function Block({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="mb-3">
+      <h3 className="font-semibold">{title}</h3>
+      <ul
+        tabIndex={0}
+        aria-label={title}
+        className="max-h-[150px] divide-y divide-line overflow-auto border-y border-line empty:hidden"
+      >
+        {children}
+      </ul>
+    </section>
+  );
+}
+
+/**
+ * Which connections would get another verdict, each kind with an example.
+ *
+ * @param open why there may be more, if there may
+ */
+export function Verdicts({
+  verdicts,
+  open,
+}: {
+  verdicts: EditionEffect['verdicts'];
+  open: string | null;
+}) {
+  return (
+    <Block title={`${many(verdicts.length, 'kind')} of connections get another verdict`}>
+      {verdicts.map((verdict) => (
+        <li key={verdict.witness} className="py-1">
+          <b>
+            {verdict.before} becomes {verdict.after}
+          </b>{' '}
+          <span className="text-dim">{verdict.what.join(' · ')}</span>
+          <span className="block font-mono text-[12px]">{verdict.witness}</span>
+        </li>
+      ))}
+      {open && <li className="py-1 text-drop">{open}</li>}
+    </Block>
+  );
+}
+
+export const MAY_BE_MORE = 'There may be more: the budget of work ran out.';

@@ -1,0 +1,68 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api } from '../api/client';
+import type { Draft, ObjectKind, Rule } from '../api/types';
+import { describeRuleChange } from '../draft/describeEdit';
+import { Button } from '../ui/Button';
+import { Faults } from '../ui/Faults';
+import { Modal } from '../ui/Modal';
+import { Block, many, MAY_BE_MORE, Verdicts } from './Effects';
+
+/** What taking away an object that is in use would change, before it is done. */
+export function RemovalDialog({
+  draft,
+  kind,
+  name,
+  onClose,
+}: {
+  draft: Draft;
+  kind: ObjectKind;
+  name: string;
+  onClose(): void;
+}) {
+  const [error, setError] = useState<unknown>(null);
+  const { data: effect, error: failed } = useQuery({
+    queryKey: ['removal', draft.id, draft.version, kind, name],
+    queryFn: () => api.effectOfRemoval(draft.id, kind, name),
+    staleTime: Infinity,
+    retry: false,
+  });
+  const remove = async () => {
+    try {
+      await api.removeObject(draft.id, kind, name, draft.version);
+      onClose();
+    } catch (e) {
+      setError(e);
+    }
+  };
+  return (
+    <Modal title={`Take ${name} away`} onClose={onClose} wide>
+      <Faults error={error ?? failed} />
+      {!effect && !failed && <p role="status">Working out what it changes…</p>}
+      {effect && (
+        <>
+          <Verdicts verdicts={effect.verdicts} open={effect.complete ? null : MAY_BE_MORE} />
+          <Block title={`${many(effect.rules.length, 'rule')} would no longer speak of it`}>
+            {effect.rules.map(({ before, after }) => (
+              <li key={before.id} className="py-1">
+                {before.name}{' '}
+                <span className="text-dim">
+                  {describeRuleChange(before as Rule, after as Rule)}
+                </span>
+              </li>
+            ))}
+          </Block>
+          <p className="mb-3 text-[12px] text-dim">
+            A rule that asked for nothing else there is disabled, since it would match anything.
+          </p>
+        </>
+      )}
+      <div className="mt-3 flex justify-end gap-2">
+        <Button onClick={onClose}>Keep {name}</Button>
+        <Button main disabled={!effect} onClick={() => void remove()}>
+          Take it away
+        </Button>
+      </div>
+    </Modal>
+  );
+}
