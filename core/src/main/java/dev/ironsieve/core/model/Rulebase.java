@@ -41,6 +41,18 @@ public final class Rulebase {
       List<TermObject> termObjects,
       List<Vocabulary> pinned,
       List<Section> sections) {
+    this(name, zones, addresses, services, termObjects, pinned, sections, Map.of());
+  }
+
+  private Rulebase(
+      String name,
+      List<Zone> zones,
+      List<AddressObject> addresses,
+      List<ServiceObject> services,
+      List<TermObject> termObjects,
+      List<Vocabulary> pinned,
+      List<Section> sections,
+      Map<Coordinate, Set<String>> others) {
     this.name = Names.checkTitle("rulebase", name);
     this.zones = List.copyOf(zones);
     this.addresses = List.copyOf(addresses);
@@ -49,7 +61,7 @@ public final class Rulebase {
     this.pinned = List.copyOf(pinned);
     this.sections = List.copyOf(sections);
     rules = rules(this.sections);
-    written = new Written(this.pinned, this.termObjects, rules);
+    written = new Written(this.pinned, this.termObjects, rules, others);
     vocabularies = written.with(this.pinned);
     check = new RulebaseCheck(this.zones, this.addresses, this.services, vocabularies);
     check.sections(this.sections);
@@ -176,6 +188,15 @@ public final class Rulebase {
   /** With other pinned editions. */
   public Rulebase withPinned(List<Vocabulary> pinned) {
     return new Rulebase(name, zones, addresses, services, termObjects, pinned, sections);
+  }
+
+  /**
+   * The same rules, with the hosts and times told apart that another rulebase says, so that both
+   * have the same values.
+   */
+  public Rulebase tellingApart(Rulebase other) {
+    return new Rulebase(
+        name, zones, addresses, services, termObjects, pinned, sections, other.written.members());
   }
 
   /** What rules can say of a coordinate, if they can say anything of it. */

@@ -4,12 +4,12 @@ import dev.ironsieve.core.sets.IntSet;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 
 /**
  * What rules can say of sites, made of the patterns that they and host lists mention. Patterns are
@@ -31,7 +31,7 @@ final class SiteVocabulary {
    * @param literals patterns that rules say themselves, as they are written
    */
   static Vocabulary of(List<TermObject> lists, Collection<String> literals) {
-    Map<String, SitePattern> patterns = new LinkedHashMap<>(); // by text
+    Map<String, SitePattern> patterns = new TreeMap<>(); // by text
     for (TermObject list : lists) {
       list.members().forEach(member -> add(patterns, member));
     }

@@ -16,12 +16,18 @@ import java.util.Set;
 final class Written {
   private final Map<Coordinate, Set<String>> names = new EnumMap<>(Coordinate.class); // of objects
   private final Map<Coordinate, Map<String, String>> literals; // as written, by key
+  private final Map<Coordinate, Set<String>> members = new EnumMap<>(Coordinate.class);
   private final List<Vocabulary> vocabularies = new ArrayList<>();
 
   /**
    * @param pinned of these coordinates nothing can be written
+   * @param others hosts and times that somebody else says, to be told apart too
    */
-  Written(List<Vocabulary> pinned, List<TermObject> objects, List<Rule> rules) {
+  Written(
+      List<Vocabulary> pinned,
+      List<TermObject> objects,
+      List<Rule> rules,
+      Map<Coordinate, Set<String>> others) {
     for (ObjectKind kind : List.of(ObjectKind.HOST_LIST, ObjectKind.SCHEDULE)) {
       Coordinate coordinate = kind.coordinate();
       List<TermObject> own = objects.stream().filter(object -> object.kind() == kind).toList();
@@ -37,11 +43,15 @@ final class Written {
       }
     }
     literals = literals(rules);
+    names.keySet().forEach(coordinate -> members.put(coordinate, new HashSet<>()));
     names.forEach(
         (coordinate, keys) -> {
           List<TermObject> own =
               objects.stream().filter(o -> o.kind().coordinate() == coordinate).toList();
-          Set<String> said = Set.copyOf(literals.get(coordinate).values());
+          Set<String> said = new HashSet<>(literals.get(coordinate).values());
+          said.addAll(others.getOrDefault(coordinate, Set.of()));
+          own.forEach(object -> members.get(coordinate).addAll(object.members()));
+          members.get(coordinate).addAll(said);
           if (!own.isEmpty() || !said.isEmpty()) {
             List<String> sorted = said.stream().sorted().toList();
             vocabularies.add(
@@ -79,6 +89,11 @@ final class Written {
     Map<Coordinate, Map<String, String>> said = literals(rules);
     return names.keySet().stream()
         .allMatch(c -> said.get(c).keySet().equals(literals.get(c).keySet()));
+  }
+
+  /** Every host and time that is said, itself or in an object. */
+  Map<Coordinate, Set<String>> members() {
+    return members;
   }
 
   /** All vocabularies, in the order of their coordinates. */

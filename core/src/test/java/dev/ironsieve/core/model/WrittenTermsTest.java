@@ -5,6 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.difference.Aspect;
+import dev.ironsieve.core.difference.Difference;
+import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.text.ConnectionLine;
@@ -249,6 +252,26 @@ class WrittenTermsTest {
     assertThat(live.findings("r1"))
         .extracting(Finding::kind)
         .contains(Finding.Kind.REDUNDANT_ABOVE);
+  }
+
+  @Test
+  void rulebasesThatSayOtherHostsAndTimesAreCompared() {
+    Rulebase before =
+        rulebase(List.of(), Coordinate.SITE, List.of(Criterion.of("www.quay.example")));
+    TermObject list =
+        new TermObject(
+            ObjectKind.HOST_LIST, "ours", List.of("www.quay.example", "pier.example"), "");
+    Rulebase after = rulebase(List.of(list), Coordinate.SITE, List.of(Criterion.of("ours")));
+    Difference difference = Differences.between(before, after, Aspect.VERDICT);
+    assertThat(difference.parts())
+        .hasSize(2) // one for each address family
+        .allSatisfy(
+            part ->
+                assertThat(part.witness().terms()).containsEntry(Coordinate.SITE, "pier.example"));
+    Rulebase none = rulebase(List.of(), Coordinate.SITE, List.of());
+    assertThat(Differences.between(before, none, Aspect.VERDICT).parts()).hasSize(2);
+    assertThat(Differences.between(none, before, Aspect.VERDICT).complete()).isTrue();
+    assertThat(Differences.between(before, before, Aspect.VERDICT).parts()).isEmpty();
   }
 
   @ParameterizedTest
