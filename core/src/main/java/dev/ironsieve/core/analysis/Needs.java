@@ -38,6 +38,7 @@ final class Needs {
   private final int sites; // axis; -1 if there is none
   private final int[] who; // axes that say who somebody is
   private final Map<String, ApplicationFact> facts = new HashMap<>();
+  private final Map<String, Place> places = new HashMap<>(); // by application
   private final List<ApplicationFact> needy = new ArrayList<>();
 
   Needs(Questions questions) {
@@ -50,17 +51,29 @@ final class Needs {
         IntStream.of(Space.FROM, space.axis(Coordinate.PERSON), space.axis(Coordinate.DEVICE))
             .filter(axis -> axis >= 0)
             .toArray();
-    order
-        .resolution()
-        .applications()
-        .forEach(
-            fact -> {
-              facts.put(Names.key(fact.name()), fact);
-              if (!fact.needs().isEmpty()) {
-                needy.add(fact);
-              }
-            });
+    // All looked up here, since the space takes notes of what it is asked, and of() runs in
+    // parallel.
+    for (ApplicationFact fact : order.resolution().concernedByNeeds()) {
+      String key = Names.key(fact.name());
+      facts.put(key, fact);
+      places.put(
+          key,
+          new Place(
+              space.labels(applications, fact.uses()),
+              space.usualServices(fact),
+              sites < 0 ? null : space.usualSites(fact)));
+      if (!fact.needs().isEmpty()) {
+        needy.add(fact);
+      }
+    }
   }
+
+  /**
+   * Where connections of an application are, in labels.
+   *
+   * @param sites null if there is no such axis
+   */
+  private record Place(IntSet uses, IntSet services, IntSet sites) {}
 
   /** What a rule lets somebody use that needs something, or nothing. */
   private List<ApplicationFact> allowed(int slot) {
@@ -125,7 +138,11 @@ final class Needs {
   }
 
   private IntSet labels(ApplicationFact fact) {
-    return space.labels(applications, fact.uses());
+    return place(fact).uses;
+  }
+
+  private Place place(ApplicationFact fact) {
+    return places.get(Names.key(fact.name()));
   }
 
   private boolean letsThrough(int slot) {
@@ -274,10 +291,11 @@ final class Needs {
         sides[axis] = space.classOf(axis, somebody[axis]);
       }
       sides[Space.TO] = space.family(Space.TO, space.family(somebody[Space.FROM]));
-      sides[applications] = labels(needed);
-      sides[Space.SERVICE] = space.usualServices(needed);
+      Place place = place(needed);
+      sides[applications] = place.uses;
+      sides[Space.SERVICE] = place.services;
       if (sites >= 0) {
-        sides[sites] = space.usualSites(needed);
+        sides[sites] = place.sites;
       }
       return new Box(sides);
     }

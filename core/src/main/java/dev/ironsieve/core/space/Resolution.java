@@ -200,7 +200,7 @@ public final class Resolution {
   }
 
   /** The applications that need others or are needed. */
-  List<ApplicationFact> concernedByNeeds() {
+  public List<ApplicationFact> concernedByNeeds() {
     Set<String> needed = new HashSet<>();
     applications().forEach(fact -> fact.needs().forEach(need -> needed.add(Names.key(need))));
     return applications().stream()
