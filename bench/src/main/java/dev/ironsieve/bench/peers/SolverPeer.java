@@ -7,6 +7,7 @@ import com.microsoft.z3.IntSort;
 import com.microsoft.z3.Solver;
 import com.microsoft.z3.Status;
 import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Names;
@@ -185,8 +186,7 @@ public final class SolverPeer implements Peer {
               Transport.hasPorts(literal.protocol())
                   ? between(sourcePort, literal.firstSource(), literal.lastSource())
                   : context.mkTrue());
-      case ServiceItem.UsualPorts usual ->
-          throw new IllegalArgumentException("no generated rule asks for usual ports");
+      case ServiceItem.UsualPorts usual -> usualPorts();
       case ServiceItem.Named named ->
           any(
               rulebase.services().stream()
@@ -197,8 +197,22 @@ public final class SolverPeer implements Peer {
     };
   }
 
+  private BoolExpr usualPorts() {
+    List<BoolExpr> out = new ArrayList<>();
+    for (Vocabulary vocabulary : rulebase.vocabularies()) {
+      for (ApplicationFact fact : vocabulary.applications()) {
+        BoolExpr listens = any(fact.ports().stream().map(this::in).toList());
+        out.add(allOf(among(vocabulary.coordinate(), fact.uses()), listens));
+      }
+    }
+    return any(out);
+  }
+
   private BoolExpr means(Coordinate coordinate, String name) {
-    IntSet values = meanings.get(coordinate).get(Names.key(name));
+    return among(coordinate, meanings.get(coordinate).get(Names.key(name)));
+  }
+
+  private BoolExpr among(Coordinate coordinate, IntSet values) {
     List<BoolExpr> out = new ArrayList<>();
     for (int i = 0; i < values.intervals(); i++) {
       out.add(between(terms.get(coordinate), values.first(i), values.last(i)));
