@@ -111,7 +111,7 @@ final class TimeVocabulary {
       List<String> out = new ArrayList<>();
       for (int span = 0; span <= spans.size(); span++) {
         for (int slice : slices) {
-          String name = ScheduleItem.Text.minute(slice);
+          String name = ScheduleText.minute(slice);
           out.add(
               spans.isEmpty()
                   ? name
@@ -148,7 +148,7 @@ final class TimeVocabulary {
    * @param names what the values are called, in their order
    */
   static Optional<String> value(String time, List<String> names) {
-    int minute = ScheduleItem.Text.minuteOfWeek(time);
+    int minute = ScheduleText.minuteOfWeek(time);
     LocalDate day = null;
     if (minute < 0) {
       try {
@@ -169,7 +169,7 @@ final class TimeVocabulary {
         return Optional.empty();
       }
       int end = Math.max(before, from);
-      int start = ScheduleItem.Text.minuteOfWeek(end < 0 ? name : name.substring(0, end));
+      int start = ScheduleText.minuteOfWeek(end < 0 ? name : name.substring(0, end));
       boolean fits =
           start >= 0
               && start <= minute
