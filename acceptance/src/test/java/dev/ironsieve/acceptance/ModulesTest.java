@@ -1,5 +1,9 @@
 package dev.ironsieve.acceptance;
 
+import static com.tngtech.archunit.core.domain.JavaCall.Predicates.target;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAPackage;
+import static com.tngtech.archunit.core.domain.properties.HasName.Predicates.name;
+import static com.tngtech.archunit.core.domain.properties.HasOwner.Predicates.With.owner;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
@@ -9,6 +13,7 @@ import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -58,7 +63,7 @@ class ModulesTest {
         .resideOutsideOfPackage("dev.ironsieve.core.signature")
         .should()
         .onlyDependOnClassesThat()
-        .resideInAnyPackage("dev.ironsieve.core..", "java.lang..", "java.util..")
+        .resideInAnyPackage("dev.ironsieve.core..", "java.lang..", "java.util..", "java.time")
         .check(CLASSES);
     // Bytes of the wire have encodings, QUIC has ciphers, and patterns that users write are RE2's.
     classes()
@@ -83,6 +88,16 @@ class ModulesTest {
         .callMethod(System.class, "currentTimeMillis")
         .orShould()
         .callMethod(System.class, "nanoTime")
+        .check(CLASSES);
+    // Dates are values; what the date is, is not the core's to ask.
+    noClasses()
+        .that()
+        .resideInAPackage("dev.ironsieve.core..")
+        .should()
+        .callMethodWhere(target(name("now")).and(target(owner(resideInAPackage("java.time")))))
+        .orShould()
+        .dependOnClassesThat()
+        .areAssignableTo(Clock.class)
         .check(CLASSES);
   }
 
