@@ -11,7 +11,7 @@ import java.util.regex.Pattern;
  *
  * @param host in lower case
  * @param below whether names below it are meant
- * @param path with a leading slash and none at the end; empty for any
+ * @param path in lower case, with a leading slash and none at the end; empty for any
  */
 public record SitePattern(String host, boolean below, String path) {
   private static final Pattern HOST =
@@ -32,8 +32,7 @@ public record SitePattern(String host, boolean below, String path) {
     boolean below = lower.startsWith("*.");
     int slash = lower.indexOf('/');
     String host = lower.substring(below ? 2 : 0, slash < 0 ? lower.length() : slash);
-    // Paths tell capital letters from small ones.
-    String path = slash < 0 ? "" : text.substring(slash);
+    String path = slash < 0 ? "" : lower.substring(slash);
     while (path.endsWith("/")) {
       path = path.substring(0, path.length() - 1);
     }

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 
 /**
  * The hosts and times that a rulebase's objects and rules say, and the vocabularies that follow.
@@ -48,12 +49,14 @@ final class Written {
         (coordinate, keys) -> {
           List<TermObject> own =
               objects.stream().filter(o -> o.kind().coordinate() == coordinate).toList();
-          Set<String> said = new HashSet<>(literals.get(coordinate).values());
-          said.addAll(others.getOrDefault(coordinate, Set.of()));
+          Map<String, String> said = new TreeMap<>(literals.get(coordinate)); // by key
+          others
+              .getOrDefault(coordinate, Set.of())
+              .forEach(other -> said.putIfAbsent(Names.key(other), other));
           own.forEach(object -> members.get(coordinate).addAll(object.members()));
-          members.get(coordinate).addAll(said);
+          members.get(coordinate).addAll(said.values());
           if (!own.isEmpty() || !said.isEmpty()) {
-            List<String> sorted = said.stream().sorted().toList();
+            List<String> sorted = List.copyOf(said.values());
             vocabularies.add(
                 coordinate == Coordinate.SITE
                     ? SiteVocabulary.of(own, sorted)

@@ -274,6 +274,31 @@ class WrittenTermsTest {
     assertThat(Differences.between(before, before, Aspect.VERDICT).parts()).isEmpty();
   }
 
+  @Test
+  void theCaseOfLettersTellsNothingApart() {
+    Rulebase base =
+        rulebase(
+            List.of(),
+            Coordinate.SITE,
+            List.of(
+                Criterion.of("WWW.quay.example/Forms"), Criterion.of("www.quay.example/forms")));
+    assertThat(new Matcher(base).decide(connection(Coordinate.SITE, "www.quay.example/FORMS/tax")))
+        .map(Rule::id)
+        .contains("r0");
+    assertThat(new LiveAnalysis(base).findings("r1"))
+        .extracting(Finding::kind)
+        .contains(Finding.Kind.REDUNDANT_ABOVE);
+    Rulebase small =
+        rulebase(List.of(), Coordinate.TIME, List.of(Criterion.of("weekdays 06:00-22:00")));
+    Rulebase large =
+        rulebase(
+            List.of(new TermObject(ObjectKind.SCHEDULE, "late", List.of("Sat-sun"), "")),
+            Coordinate.TIME,
+            List.of(new Criterion<>(List.of("Weekdays 06:00-22:00", "sat-sun"), List.of())));
+    assertThat(Differences.between(small, large, Aspect.VERDICT).parts()).isNotEmpty();
+    assertThat(Differences.between(large, large, Aspect.VERDICT).parts()).isEmpty();
+  }
+
   @ParameterizedTest
   @ValueSource(
       strings = {
