@@ -2,6 +2,7 @@ package dev.ironsieve.core.edit;
 
 import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
@@ -85,6 +86,12 @@ public sealed interface Edit {
 
   /** Takes away what rules can say of one coordinate; no rule may say any of it. */
   record DeleteVocabulary(Coordinate coordinate) implements Edit {}
+
+  /** Puts another edition of a feed in the place of the one so far, or a new feed. */
+  record PutFeed(Feed feed) implements Edit {}
+
+  /** Takes away a feed; no rule and no object may mention a set of it. */
+  record DeleteFeed(String name) implements Edit {}
 
   /** Several edits, one after the other, of which all or none happen. */
   record Batch(List<Edit> edits) implements Edit {

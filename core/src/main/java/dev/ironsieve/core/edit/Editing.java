@@ -1,6 +1,7 @@
 package dev.ironsieve.core.edit;
 
 import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.ObjectKind;
@@ -38,6 +39,8 @@ final class Editing {
       case Edit.DeleteObject delete -> deleteObject(before, delete.kind(), delete.name());
       case Edit.PutVocabulary put -> putVocabulary(before, put.vocabulary());
       case Edit.DeleteVocabulary delete -> deleteVocabulary(before, delete.coordinate());
+      case Edit.PutFeed put -> putFeed(before, put.feed());
+      case Edit.DeleteFeed delete -> deleteFeed(before, delete.name());
       case Edit.Batch batch -> {
         Rulebase after = before;
         for (Edit part : batch.edits()) {
@@ -219,6 +222,22 @@ final class Editing {
       throw new MissingTarget(Touched.VOCABULARY, coordinate.word());
     }
     return before.withPinned(next);
+  }
+
+  private static Rulebase putFeed(Rulebase before, Feed feed) {
+    List<Feed> next = new ArrayList<>(before.feeds());
+    next.removeIf(known -> Names.key(known.name()).equals(Names.key(feed.name())));
+    next.add(feed);
+    next.sort(Comparator.comparing(known -> Names.key(known.name())));
+    return before.withFeeds(next);
+  }
+
+  private static Rulebase deleteFeed(Rulebase before, String name) {
+    List<Feed> next = new ArrayList<>(before.feeds());
+    if (!next.removeIf(known -> Names.key(known.name()).equals(Names.key(name)))) {
+      throw new MissingTarget(Touched.FEED, name);
+    }
+    return before.withFeeds(next);
   }
 
   private static Rulebase deleteObject(Rulebase before, ObjectKind kind, String name) {

@@ -75,6 +75,13 @@ final class Inverse {
       case Edit.PutVocabulary put -> Optional.of(vocabularyAsItWas(before, put.vocabulary()));
       case Edit.DeleteVocabulary delete ->
           before.vocabulary(delete.coordinate()).map(Edit.PutVocabulary::new);
+      case Edit.PutFeed put ->
+          Optional.of(
+              before
+                  .feed(put.feed().name())
+                  .<Edit>map(Edit.PutFeed::new)
+                  .orElseGet(() -> new Edit.DeleteFeed(put.feed().name())));
+      case Edit.DeleteFeed delete -> before.feed(delete.name()).map(Edit.PutFeed::new);
       case Edit.Batch batch -> ofBatch(before, batch);
     };
   }

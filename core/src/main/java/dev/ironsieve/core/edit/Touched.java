@@ -12,13 +12,14 @@ import java.util.stream.Collectors;
 /**
  * Something that an edit changes.
  *
- * @param kind rule, section, zone, address, service or vocabulary
- * @param key the id of a rule or section; the name of an object, in lower case; the word of a
- *     coordinate
+ * @param kind rule, section, feed, vocabulary, or the word of an {@link ObjectKind}
+ * @param key the id of a rule or section; the name of an object or feed, in lower case; the word of
+ *     a coordinate
  */
 public record Touched(String kind, String key) {
   public static final String RULE = "rule";
   public static final String SECTION = "section";
+  public static final String FEED = "feed";
   public static final String VOCABULARY = "vocabulary";
 
   static Set<Touched> by(Edit edit, Rulebase before) {
@@ -44,6 +45,8 @@ public record Touched(String kind, String key) {
       case Edit.DeleteObject delete -> out.add(object(delete.kind(), delete.name()));
       case Edit.PutVocabulary put -> out.add(vocabulary(put.vocabulary().coordinate()));
       case Edit.DeleteVocabulary delete -> out.add(vocabulary(delete.coordinate()));
+      case Edit.PutFeed put -> out.add(new Touched(FEED, Names.key(put.feed().name())));
+      case Edit.DeleteFeed delete -> out.add(new Touched(FEED, Names.key(delete.name())));
       case Edit.Batch batch -> batch.edits().forEach(part -> out.addAll(by(part, before)));
     }
     return out;

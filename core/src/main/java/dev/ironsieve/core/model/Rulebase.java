@@ -23,6 +23,7 @@ public final class Rulebase {
   private final List<ServiceObject> services;
   private final List<TermObject> termObjects;
   private final List<Vocabulary> pinned;
+  private final List<Feed> feeds;
   private final Written written;
   private final List<Vocabulary> vocabularies; // pinned and written
   private final List<Section> sections;
@@ -32,6 +33,7 @@ public final class Rulebase {
   /**
    * @param termObjects host lists and schedules
    * @param pinned what rules can say of coordinates whose values come from outside
+   * @param feeds lists of addresses and hosts from outside
    */
   public Rulebase(
       String name,
@@ -40,8 +42,9 @@ public final class Rulebase {
       List<ServiceObject> services,
       List<TermObject> termObjects,
       List<Vocabulary> pinned,
+      List<Feed> feeds,
       List<Section> sections) {
-    this(name, zones, addresses, services, termObjects, pinned, sections, Map.of());
+    this(name, zones, addresses, services, termObjects, pinned, feeds, sections, Map.of());
   }
 
   private Rulebase(
@@ -51,6 +54,7 @@ public final class Rulebase {
       List<ServiceObject> services,
       List<TermObject> termObjects,
       List<Vocabulary> pinned,
+      List<Feed> feeds,
       List<Section> sections,
       Map<Coordinate, Set<String>> others) {
     this.name = Names.checkTitle("rulebase", name);
@@ -59,16 +63,17 @@ public final class Rulebase {
     this.services = List.copyOf(services);
     this.termObjects = List.copyOf(termObjects);
     this.pinned = List.copyOf(pinned);
+    this.feeds = List.copyOf(feeds);
     this.sections = List.copyOf(sections);
     rules = rules(this.sections);
-    written = new Written(this.pinned, this.termObjects, rules, others);
+    written = new Written(this.pinned, this.termObjects, this.feeds, rules, others);
     vocabularies = written.with(this.pinned);
-    check = new RulebaseCheck(this.zones, this.addresses, this.services, vocabularies);
+    check = new RulebaseCheck(this);
     check.sections(this.sections);
     check.rules(rules, List.of());
   }
 
-  /** A rulebase without host lists and schedules. */
+  /** A rulebase without host lists, schedules and feeds. */
   public Rulebase(
       String name,
       List<Zone> zones,
@@ -76,7 +81,7 @@ public final class Rulebase {
       List<ServiceObject> services,
       List<Vocabulary> pinned,
       List<Section> sections) {
-    this(name, zones, addresses, services, List.of(), pinned, sections);
+    this(name, zones, addresses, services, List.of(), pinned, List.of(), sections);
   }
 
   /** Another state of a rulebase's rules, which say the same hosts and times. */
@@ -87,6 +92,7 @@ public final class Rulebase {
     services = before.services;
     termObjects = before.termObjects;
     pinned = before.pinned;
+    feeds = before.feeds;
     written = before.written;
     vocabularies = before.vocabularies;
     this.sections = sections;
@@ -109,7 +115,7 @@ public final class Rulebase {
       List<AddressObject> addresses,
       List<ServiceObject> services,
       List<Section> sections) {
-    this(name, zones, addresses, services, List.of(), List.of(), sections);
+    this(name, zones, addresses, services, List.of(), sections);
   }
 
   public static Rulebase empty(String name) {
@@ -148,6 +154,22 @@ public final class Rulebase {
     return pinned;
   }
 
+  /** Lists of addresses and hosts from outside. */
+  public List<Feed> feeds() {
+    return feeds;
+  }
+
+  /** The feed of that name, if there is one. */
+  public Optional<Feed> feed(String name) {
+    String key = Names.key(name);
+    return feeds.stream().filter(feed -> Names.key(feed.name()).equals(key)).findFirst();
+  }
+
+  /** With other feeds. */
+  public Rulebase withFeeds(List<Feed> feeds) {
+    return new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, sections);
+  }
+
   /** What rules can say: what is pinned, and the hosts and times that are written here. */
   public List<Vocabulary> vocabularies() {
     return vocabularies;
@@ -168,7 +190,7 @@ public final class Rulebase {
     List<Rule> nextRules = rules(next);
     return written.isOf(nextRules)
         ? new Rulebase(this, next, nextRules)
-        : new Rulebase(name, zones, addresses, services, termObjects, pinned, next);
+        : new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, next);
   }
 
   /** With other zones, objects and rules; they change together, so that names keep fitting. */
@@ -177,17 +199,17 @@ public final class Rulebase {
       List<AddressObject> addresses,
       List<ServiceObject> services,
       List<Section> sections) {
-    return new Rulebase(name, zones, addresses, services, termObjects, pinned, sections);
+    return new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, sections);
   }
 
   /** With other host lists or schedules, and rules. */
   public Rulebase withTermObjects(List<TermObject> termObjects, List<Section> sections) {
-    return new Rulebase(name, zones, addresses, services, termObjects, pinned, sections);
+    return new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, sections);
   }
 
   /** With other pinned editions. */
   public Rulebase withPinned(List<Vocabulary> pinned) {
-    return new Rulebase(name, zones, addresses, services, termObjects, pinned, sections);
+    return new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, sections);
   }
 
   /**
@@ -196,7 +218,15 @@ public final class Rulebase {
    */
   public Rulebase tellingApart(Rulebase other) {
     return new Rulebase(
-        name, zones, addresses, services, termObjects, pinned, sections, other.written.members());
+        name,
+        zones,
+        addresses,
+        services,
+        termObjects,
+        pinned,
+        feeds,
+        sections,
+        other.written.members());
   }
 
   /** What rules can say of a coordinate, if they can say anything of it. */
@@ -205,7 +235,7 @@ public final class Rulebase {
   }
 
   public Rulebase named(String name) {
-    return new Rulebase(name, zones, addresses, services, termObjects, pinned, sections);
+    return new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, sections);
   }
 
   /** The rules that mention {@code name}, themselves or through objects that mention it. */
@@ -266,12 +296,13 @@ public final class Rulebase {
         && services.equals(other.services)
         && termObjects.equals(other.termObjects)
         && pinned.equals(other.pinned)
+        && feeds.equals(other.feeds)
         && sections.equals(other.sections);
   }
 
   @Override
   public int hashCode() {
-    return Objects.hash(name, zones, addresses, services, termObjects, pinned, sections);
+    return Objects.hash(name, zones, addresses, services, termObjects, pinned, feeds, sections);
   }
 
   /** The name; the rules would be too many. */

@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * What must hold for a rulebase as a whole. Made for its zones and objects, O(their size), it knows
@@ -20,7 +21,8 @@ final class RulebaseCheck {
   /** Where something can be said that has no name. */
   private static final Map<Coordinate, String> EXPECTED =
       Map.of(
-          Coordinate.SITE, "host list, or a host such as www.quay.example or *.quay.example",
+          Coordinate.SITE,
+              "host list or category, or a host such as www.quay.example or *.quay.example",
           Coordinate.TIME, "schedule, or a time such as weekdays 06:00-22:00 or 2026-12-24");
 
   private static final String USUAL_PORTS = '"' + ServiceItem.UsualPorts.TEXT + '"';
@@ -31,14 +33,25 @@ final class RulebaseCheck {
   private final Map<Coordinate, Set<String>> termNames;
   private final boolean knowsPorts; // of applications
 
-  RulebaseCheck(
-      List<Zone> zones,
-      List<AddressObject> addresses,
-      List<ServiceObject> services,
-      List<Vocabulary> vocabularies) {
-    zoneNames = unique("zone", zones.stream().map(Zone::name).toList());
-    addressNames = unique("address", addresses.stream().map(AddressObject::name).toList());
+  /**
+   * @param rulebase whose zones, objects and vocabularies are there; its rules are not looked at
+   */
+  RulebaseCheck(Rulebase rulebase) {
+    List<AddressObject> addresses = rulebase.addresses();
+    List<ServiceObject> services = rulebase.services();
+    zoneNames = unique("zone", rulebase.zones().stream().map(Zone::name).toList());
+    addressNames =
+        unique(
+            "address",
+            Stream.concat(
+                    addresses.stream().map(AddressObject::name),
+                    rulebase.feeds().stream()
+                        .filter(feed -> feed.kind().objects() == ObjectKind.ADDRESS)
+                        .flatMap(feed -> feed.sets().stream())
+                        .map(FeedSet::name))
+                .toList());
     serviceNames = unique("service", services.stream().map(ServiceObject::name).toList());
+    unique("feed", rulebase.feeds().stream().map(Feed::name).toList());
     Map<String, List<String>> addressGroups = new HashMap<>();
     for (AddressObject object : addresses) {
       List<String> names = Rulebase.namesOfAddresses(object.members());
@@ -53,8 +66,8 @@ final class RulebaseCheck {
     }
     refuseCycles("address", addressGroups);
     refuseCycles("service", serviceGroups);
-    termNames = termNames(vocabularies);
-    knowsPorts = vocabularies.stream().anyMatch(v -> !v.applications().isEmpty());
+    termNames = termNames(rulebase.vocabularies());
+    knowsPorts = rulebase.vocabularies().stream().anyMatch(v -> !v.applications().isEmpty());
   }
 
   private static Map<Coordinate, Set<String>> termNames(List<Vocabulary> vocabularies) {
@@ -136,7 +149,7 @@ final class RulebaseCheck {
                     termNames.getOrDefault(coordinate, Set.of())));
   }
 
-  private static Set<String> unique(String kind, List<String> names) {
+  static Set<String> unique(String kind, List<String> names) {
     Set<String> keys = new HashSet<>();
     for (String name : names) {
       if (!keys.add(Names.key(name))) {
@@ -179,7 +192,7 @@ final class RulebaseCheck {
     }
     path.addLast(name);
     int depth = 1;
-    for (String member : groups.get(name)) {
+    for (String member : groups.getOrDefault(name, List.of())) { // a set of a feed has no members
       int below = path.size() > MAX_DEPTH ? MAX_DEPTH : depth(kind, member, groups, depths, path);
       depth = Math.max(depth, 1 + below);
     }

@@ -62,7 +62,7 @@ public record SitePattern(String host, boolean below, String path) {
   }
 
   /** Every pattern that holds this one, itself first, then ever wider ones; O(length). */
-  List<String> wider() {
+  public List<String> wider() {
     List<String> out = new ArrayList<>();
     String at = path;
     while (!below) {

@@ -28,12 +28,13 @@ final class SiteVocabulary {
   private SiteVocabulary() {}
 
   /**
+   * @param lists host lists, and the sets of feeds
    * @param literals patterns that rules say themselves, as they are written
    */
-  static Vocabulary of(List<TermObject> lists, Collection<String> literals) {
+  static Vocabulary of(List<FeedSet.Hosts> lists, Collection<String> literals) {
     Map<String, SitePattern> patterns = new TreeMap<>(); // by text
-    for (TermObject list : lists) {
-      list.members().forEach(member -> add(patterns, member));
+    for (FeedSet.Hosts list : lists) {
+      list.hosts().forEach(pattern -> patterns.putIfAbsent(pattern.toString(), pattern));
     }
     literals.forEach(literal -> add(patterns, literal));
     Set<String> parents = new LinkedHashSet<>();
@@ -60,10 +61,9 @@ final class SiteVocabulary {
     Set<String> named = new LinkedHashSet<>();
     values.forEach(value -> named.add(Names.key(value)));
     terms.forEach(term -> named.add(Names.key(term.name())));
-    for (TermObject list : lists) {
+    for (FeedSet.Hosts list : lists) {
       List<Integer> members = new ArrayList<>();
-      list.members()
-          .forEach(member -> members.addAll(inside.get(SitePattern.parse(member).toString())));
+      list.hosts().forEach(pattern -> members.addAll(inside.get(pattern.toString())));
       terms.add(new Vocabulary.Term(list.name(), set(members)));
     }
     for (String literal : literals) {

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -22,47 +23,73 @@ final class Written {
 
   /**
    * @param pinned of these coordinates nothing can be written
+   * @param feeds of which those of hosts are like host lists
    * @param others hosts and times that somebody else says, to be told apart too
    */
   Written(
       List<Vocabulary> pinned,
       List<TermObject> objects,
+      List<Feed> feeds,
       List<Rule> rules,
       Map<Coordinate, Set<String>> others) {
-    for (ObjectKind kind : List.of(ObjectKind.HOST_LIST, ObjectKind.SCHEDULE)) {
-      Coordinate coordinate = kind.coordinate();
-      List<TermObject> own = objects.stream().filter(object -> object.kind() == kind).toList();
-      if (pinned.stream().noneMatch(vocabulary -> vocabulary.coordinate() == coordinate)) {
-        Set<String> keys = new HashSet<>();
-        own.forEach(object -> keys.add(Names.key(object.name())));
-        names.put(coordinate, keys);
-      } else if (!own.isEmpty()) {
-        throw new InvalidModel(
-            kind.word() + " \"" + own.getFirst().name() + "\"",
-            "either such objects or a " + coordinate.word() + " vocabulary",
-            "both");
+    List<FeedSet.Hosts> hostSets = new ArrayList<>();
+    for (TermObject list : of(ObjectKind.HOST_LIST, objects)) {
+      hostSets.add(new FeedSet.Hosts(list.name(), patterns(list.members())));
+    }
+    for (Feed feed : feeds) {
+      for (FeedSet set : feed.sets()) {
+        if (set instanceof FeedSet.Hosts hosts) {
+          hostSets.add(hosts);
+        }
       }
     }
+    List<TermObject> schedules = of(ObjectKind.SCHEDULE, objects);
+    takeNames(pinned, ObjectKind.HOST_LIST, hostSets.stream().map(FeedSet::name).toList());
+    takeNames(pinned, ObjectKind.SCHEDULE, schedules.stream().map(TermObject::name).toList());
     literals = literals(rules);
-    names.keySet().forEach(coordinate -> members.put(coordinate, new HashSet<>()));
-    names.forEach(
-        (coordinate, keys) -> {
-          List<TermObject> own =
-              objects.stream().filter(o -> o.kind().coordinate() == coordinate).toList();
-          Map<String, String> said = new TreeMap<>(literals.get(coordinate)); // by key
-          others
-              .getOrDefault(coordinate, Set.of())
-              .forEach(other -> said.putIfAbsent(Names.key(other), other));
-          own.forEach(object -> members.get(coordinate).addAll(object.members()));
-          members.get(coordinate).addAll(said.values());
-          if (!own.isEmpty() || !said.isEmpty()) {
-            List<String> sorted = List.copyOf(said.values());
-            vocabularies.add(
-                coordinate == Coordinate.SITE
-                    ? SiteVocabulary.of(own, sorted)
-                    : TimeVocabulary.of(own, sorted));
-          }
-        });
+    for (Coordinate coordinate : names.keySet()) {
+      Map<String, String> said = new TreeMap<>(literals.get(coordinate)); // by key
+      others
+          .getOrDefault(coordinate, Set.of())
+          .forEach(other -> said.putIfAbsent(Names.key(other), other));
+      List<String> sorted = List.copyOf(said.values());
+      Set<String> all = new HashSet<>(sorted);
+      members.put(coordinate, all);
+      if (coordinate == Coordinate.SITE) {
+        hostSets.forEach(set -> all.addAll(set.members()));
+      } else {
+        schedules.forEach(schedule -> all.addAll(schedule.members()));
+      }
+      if (!all.isEmpty()) {
+        vocabularies.add(
+            coordinate == Coordinate.SITE
+                ? SiteVocabulary.of(hostSets, sorted)
+                : TimeVocabulary.of(schedules, sorted));
+      }
+    }
+  }
+
+  private static List<TermObject> of(ObjectKind kind, List<TermObject> objects) {
+    return objects.stream().filter(object -> object.kind() == kind).toList();
+  }
+
+  private static Set<SitePattern> patterns(List<String> members) {
+    Set<SitePattern> out = new LinkedHashSet<>();
+    members.forEach(member -> out.add(SitePattern.parse(member)));
+    return out;
+  }
+
+  /** Notes the names of one kind, unless what they are of comes with an edition. */
+  private void takeNames(List<Vocabulary> pinned, ObjectKind kind, List<String> own) {
+    Coordinate coordinate = kind.coordinate();
+    if (pinned.stream().noneMatch(vocabulary -> vocabulary.coordinate() == coordinate)) {
+      names.put(coordinate, RulebaseCheck.unique(kind.word(), own));
+    } else if (!own.isEmpty()) {
+      throw new InvalidModel(
+          kind.word() + " \"" + own.getFirst() + "\"",
+          "either such objects or a " + coordinate.word() + " vocabulary",
+          "both");
+    }
   }
 
   private Map<Coordinate, Map<String, String>> literals(List<Rule> rules) {

@@ -64,6 +64,24 @@ public final class AddressSet {
     return this == ALL || ranges.equals(ALL.ranges);
   }
 
+  /** How many addresses of a family there are; rounded where that is more than 2^53. */
+  public double size(Family family) {
+    double sum = 0;
+    for (AddressRange range : ranges) {
+      if (range.family() == family) {
+        Address first = range.first();
+        Address last = range.last();
+        double high = unsigned(last.high()) - unsigned(first.high());
+        sum += high * 0x1p64 + unsigned(last.low()) - unsigned(first.low()) + 1;
+      }
+    }
+    return sum;
+  }
+
+  private static double unsigned(long bits) {
+    return (bits >>> 1) * 2.0 + (bits & 1);
+  }
+
   /** O(log ranges). */
   public boolean contains(Address address) {
     int low = 0;

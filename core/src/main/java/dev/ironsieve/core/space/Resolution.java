@@ -5,6 +5,8 @@ import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Feed;
+import dev.ironsieve.core.model.FeedSet;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -40,6 +42,7 @@ public final class Resolution {
   private final Map<String, Integer> zoneNumbers = new HashMap<>();
   private final Map<String, Integer> zoneNumbersAsWritten = new HashMap<>();
   private final Map<String, AddressObject> addressObjects = new HashMap<>();
+  private final Map<String, AddressSet> fed = new HashMap<>(); // sets of feeds
   private final Map<String, ServiceObject> serviceObjects = new HashMap<>();
   private final Map<Criterion<String>, IntSet> zoneSets = new HashMap<>();
   private final Map<Criterion<AddressItem>, AddressSet> addressSets = new HashMap<>();
@@ -83,6 +86,13 @@ public final class Resolution {
     zoneNetworks = List.copyOf(networks);
     allZones = like == null ? IntSet.range(0, names.size() - 1) : like.allZones;
     rulebase.addresses().forEach(o -> addressObjects.put(Names.key(o.name()), o));
+    for (Feed feed : rulebase.feeds()) {
+      for (FeedSet set : feed.sets()) {
+        if (set instanceof FeedSet.Addresses addresses) {
+          fed.put(Names.key(set.name()), addresses.addresses());
+        }
+      }
+    }
     rulebase.services().forEach(o -> serviceObjects.put(Names.key(o.name()), o));
     vocabularies = rulebase.vocabularies();
     List<IntSet> any = new ArrayList<>();
@@ -373,8 +383,15 @@ public final class Resolution {
     for (AddressItem item : items) {
       switch (item) {
         case AddressItem.Literal literal -> out.add(literal.range());
-        case AddressItem.Named named ->
-            collect(addressObjects.get(Names.key(named.name())).members(), out);
+        case AddressItem.Named named -> {
+          String key = Names.key(named.name());
+          AddressSet set = fed.get(key);
+          if (set != null) {
+            out.addAll(set.ranges());
+          } else {
+            collect(addressObjects.get(key).members(), out);
+          }
+        }
       }
     }
   }

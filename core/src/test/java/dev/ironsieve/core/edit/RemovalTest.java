@@ -102,6 +102,7 @@ class RemovalTest {
                 ObjectKind.SCHEDULE, "dark", List.of("daily 22:00-24:00", "daily 00:00-06:00"), ""),
             new TermObject(ObjectKind.SCHEDULE, "late", List.of("daily 23:00-06:00"), "")),
         List.of(),
+        List.of(),
         List.of(new Section("s", "S", List.of())));
   }
 

@@ -77,6 +77,7 @@ class WrittenTermsTest {
         List.of(),
         objects,
         List.of(),
+        List.of(),
         List.of(new Section("s", "S", rules)));
   }
 
@@ -310,7 +311,7 @@ class WrittenTermsTest {
     Criterion<String> asked = Criterion.of(text);
     assertThatThrownBy(() -> rulebase(List.of(), Coordinate.SITE, List.of(asked)))
         .isInstanceOf(InvalidModel.class)
-        .hasMessageContaining("host list, or a host such as");
+        .hasMessageContaining("host list or category, or a host such as");
   }
 
   @ParameterizedTest

@@ -5,6 +5,8 @@ import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Feed;
+import dev.ironsieve.core.model.FeedSet;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
@@ -62,6 +64,11 @@ public record SlowRules(Rulebase rulebase) {
       return literal.range().contains(end.address());
     }
     String name = ((AddressItem.Named) item).name();
+    for (Feed feed : rulebase.feeds()) {
+      if (feed.set(name) instanceof FeedSet.Addresses set) {
+        return set.addresses().ranges().stream().anyMatch(range -> range.contains(end.address()));
+      }
+    }
     List<AddressItem> members =
         rulebase.addresses().stream()
             .filter(o -> o.name().equals(name))

@@ -7,6 +7,9 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Feed;
+import dev.ironsieve.core.model.FeedKind;
+import dev.ironsieve.core.model.FeedSet;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
@@ -20,6 +23,7 @@ import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressRange;
+import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.Transport;
 import java.util.ArrayList;
@@ -48,6 +52,7 @@ public final class SmallWorld {
           "::/0",
           "pair",
           "nest",
+          "far",
           "10.0.0.1-10.0.0.2");
   private static final List<String> SERVICES =
       List.of(
@@ -154,6 +159,15 @@ public final class SmallWorld {
                 "pair", List.of(AddressItem.parse("10.0.0.0"), AddressItem.parse("10.0.0.3")), ""),
             new AddressObject(
                 "nest", List.of(AddressItem.parse("pair"), AddressItem.parse("fd00::1")), ""));
+    List<Feed> feeds =
+        List.of(
+            new Feed(
+                "registry",
+                FeedKind.COUNTRIES,
+                "day 1",
+                List.of(
+                    new FeedSet.Addresses(
+                        "far", AddressSet.of(ranges("10.0.0.1", "10.0.0.3", "fd00::"))))));
     List<ServiceObject> services =
         List.of(
             new ServiceObject(
@@ -169,7 +183,9 @@ public final class SmallWorld {
         zones,
         addresses,
         services,
+        List.of(),
         withTerms ? VOCABULARIES : List.of(),
+        feeds,
         List.of(
             new Section("a", "First", rules.subList(0, half)),
             new Section("b", "Second", rules.subList(half, count))));

@@ -3,6 +3,7 @@ package dev.ironsieve.formats.document;
 import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Opening;
@@ -33,7 +34,18 @@ public final class FromModel {
         some(terms(rulebase, ObjectKind.HOST_LIST)),
         some(terms(rulebase, ObjectKind.SCHEDULE)),
         some(rulebase.pinned().stream().map(FromModel::vocabulary).toList()),
+        some(rulebase.feeds().stream().map(FromModel::feed).toList()),
         rulebase.sections().stream().map(FromModel::section).toList());
+  }
+
+  public static FeedDocument feed(Feed feed) {
+    return new FeedDocument(
+        feed.name(),
+        feed.kind().word(),
+        feed.edition(),
+        feed.sets().stream()
+            .map(set -> new FeedDocument.SetDocument(set.name(), set.members()))
+            .toList());
   }
 
   public static SectionDocument section(Section section) {

@@ -10,6 +10,7 @@ import java.util.List;
  * @param schedules named sets of times
  * @param vocabularies what rules can say of people, devices, sites, applications, file kinds and
  *     times
+ * @param feeds lists of addresses and hosts from outside
  */
 public record RulebaseDocument(
     Integer ironSieve,
@@ -20,6 +21,7 @@ public record RulebaseDocument(
     List<ObjectDocument> hostLists,
     List<ObjectDocument> schedules,
     List<VocabularyDocument> vocabularies,
+    List<FeedDocument> feeds,
     List<SectionDocument> sections) {
   /** The version of the format that this reads and writes. */
   public static final int VERSION = 1;

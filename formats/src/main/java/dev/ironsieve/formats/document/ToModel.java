@@ -5,6 +5,9 @@ import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Feed;
+import dev.ironsieve.core.model.FeedKind;
+import dev.ironsieve.core.model.FeedSet;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Opening;
@@ -14,11 +17,13 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.SitePattern;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.AddressRange;
+import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.formats.Checked;
 import dev.ironsieve.formats.InvalidDocument;
@@ -26,6 +31,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -54,6 +60,7 @@ public final class ToModel {
         each(document.schedules(), "$.schedules", (o, at) -> terms(ObjectKind.SCHEDULE, o, at)));
     List<Vocabulary> vocabularies =
         each(document.vocabularies(), "$.vocabularies", ToModel::vocabulary);
+    List<Feed> feeds = each(document.feeds(), "$.feeds", ToModel::feed);
     List<Section> sections = new ArrayList<>();
     List<SectionDocument> given = document.sections() == null ? List.of() : document.sections();
     for (int i = 0; i < given.size(); i++) {
@@ -67,7 +74,47 @@ public final class ToModel {
         "$",
         () ->
             new Rulebase(
-                document.name(), zones, addresses, services, termObjects, vocabularies, all));
+                document.name(),
+                zones,
+                addresses,
+                services,
+                termObjects,
+                vocabularies,
+                feeds,
+                all));
+  }
+
+  public static Feed feed(FeedDocument document, String path) {
+    FeedKind kind = feedKind(document.kind(), path + ".kind");
+    List<FeedSet> sets =
+        each(
+            document.sets(),
+            path + ".sets",
+            (set, at) ->
+                kind.objects() == ObjectKind.ADDRESS ? addresses(set, at) : hosts(set, at));
+    return Checked.at(path, () -> new Feed(document.name(), kind, document.edition(), sets));
+  }
+
+  public static FeedKind feedKind(String word, String path) {
+    return word(FeedKind.class, word, path);
+  }
+
+  private static FeedSet addresses(FeedDocument.SetDocument set, String path) {
+    List<AddressRange> ranges =
+        each(
+            set.members(),
+            path + ".members",
+            (text, at) -> Checked.at(at, () -> AddressRange.parse(text)));
+    return Checked.at(path, () -> new FeedSet.Addresses(set.name(), AddressSet.of(ranges)));
+  }
+
+  private static FeedSet hosts(FeedDocument.SetDocument set, String path) {
+    List<SitePattern> hosts =
+        each(
+            set.members(),
+            path + ".members",
+            (text, at) -> Checked.at(at, () -> SitePattern.parse(text)));
+    return Checked.at(path, () -> new FeedSet.Hosts(set.name(), new LinkedHashSet<>(hosts)));
   }
 
   public static Vocabulary vocabulary(VocabularyDocument document, String path) {

@@ -68,6 +68,10 @@ class SchemaTest {
             + "[{'name': 'r', 'verdict': 'allow', 'opening': 'ajar'}]}]}",
         "{'ironSieve': 1, 'name': 'n', 'vocabularies': [{'coordinate': 'application', "
             + "'edition': 'e', 'values': ['a'], 'applications': [{'name': 'a', 'uses': []}]}]}",
+        "{'ironSieve': 1, 'name': 'n', 'feeds': [{'name': 'f', 'kind': 'moods', 'edition': 'e', "
+            + "'sets': []}]}",
+        "{'ironSieve': 1, 'name': 'n', 'feeds': [{'name': 'f', 'kind': 'countries', "
+            + "'edition': 'e', 'sets': [{'name': '', 'members': []}]}]}",
       })
   void refusesWhatTheReaderRefuses(String quoted) throws IOException {
     String json = quoted.replace('\'', '"');

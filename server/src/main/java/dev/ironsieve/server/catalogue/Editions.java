@@ -36,7 +36,8 @@ public class Editions {
     String content = Json.write(Catalogues.document(catalogue));
     boolean added =
         database.inTransaction(
-            "storing an edition", sql -> editions.add(sql, catalogue.edition(), content, account));
+            "storing an edition",
+            sql -> editions.add(sql, catalogue.edition(), content, account).isPresent());
     if (!added) {
       throw Problem.of(409, "There is an edition \"" + catalogue.edition() + "\" already.");
     }

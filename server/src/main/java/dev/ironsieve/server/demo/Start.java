@@ -111,6 +111,7 @@ public class Start {
             own.hostLists(),
             own.schedules(),
             vocabularies,
+            own.feeds(),
             own.sections()));
   }
 

@@ -94,7 +94,7 @@ public class Directory {
           String name = same ? latest.get().edition() : found.edition();
           for (int next = 2; !same; next++) {
             String content = Json.write(Snapshots.document(found.called(name)));
-            if (editions.add(sql, name, content, account)) {
+            if (editions.add(sql, name, content, account).isPresent()) {
               break;
             }
             name = found.edition() + " (" + next + ")";

@@ -27,6 +27,7 @@ public record DraftDocument(
     @Schema(required = true) List<ObjectDocument> hostLists,
     @Schema(required = true) List<ObjectDocument> schedules,
     @Schema(required = true) Map<String, String> editions,
+    @Schema(required = true) List<PinnedFeed> feeds,
     @Schema(required = true) List<SectionDocument> sections,
     @Schema(required = true) Map<String, StandingDocument> standings,
     @Schema(required = true) double analysisMillis) {}

@@ -66,6 +66,7 @@ public class Drafts {
               FromModel.terms(draft.rulebase(), ObjectKind.HOST_LIST),
               FromModel.terms(draft.rulebase(), ObjectKind.SCHEDULE),
               draft.editions(),
+              draft.rulebase().feeds().stream().map(PinnedFeed::of).toList(),
               rulebase.sections(),
               draft.standings(),
               draft.analysisMillis());
@@ -190,13 +191,12 @@ public class Drafts {
       Account account,
       String client) {
     Edit inverse = edit.inverse(draft.rulebase()).orElseThrow();
-    EditDocument document = EditDocuments.write(edit);
     DraftStore.Change change =
         new DraftStore.Change(
             draft.version() + 1,
             kind,
             of,
-            Json.write(document),
+            Json.write(EditDocuments.write(edit)),
             Json.write(EditDocuments.write(inverse)),
             edit.touched(draft.rulebase()).stream().map(LiveDraft::key).toArray(String[]::new),
             account.id(),
@@ -219,7 +219,8 @@ public class Drafts {
       throw Problem.of(409, "The draft was changed elsewhere at the same moment. Try again.");
     }
     Map<String, StandingDocument> changed = taken(draft, change, after);
-    ChangeDocument told = told(change, document, null, changed, draft.analysisMillis());
+    ChangeDocument told =
+        told(change, EditDocuments.tell(edit), null, changed, draft.analysisMillis());
     events.changed(draft.id(), told);
     return told;
   }
@@ -263,8 +264,8 @@ public class Drafts {
                     change ->
                         told(
                             change,
-                            EditDocuments.write(LiveDraft.edit(change.edit())),
-                            EditDocuments.write(LiveDraft.edit(change.inverse())),
+                            EditDocuments.tell(LiveDraft.edit(change.edit())),
+                            EditDocuments.tell(LiveDraft.edit(change.inverse())),
                             null,
                             null))
                 .toList());
@@ -331,6 +332,7 @@ public class Drafts {
     List<String> out = new ArrayList<>(filled.remarks());
     remark(connection.from(), "from", rulebase, out);
     remark(connection.to(), "to", rulebase, out);
+    out.addAll(Listed.of(connection, rulebase));
     if (connection.protocol() == Connection.UNKNOWN) {
       out.add("No service is said, so no rule that asks for one holds.");
     }

@@ -1,6 +1,7 @@
 package dev.ironsieve.server.draft;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
+import dev.ironsieve.formats.document.FeedDocument;
 import dev.ironsieve.formats.document.ObjectDocument;
 import dev.ironsieve.formats.document.RuleDocument;
 import dev.ironsieve.formats.document.VocabularyDocument;
@@ -20,7 +21,11 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *                                        deleteObject   objectKind, name
  *                                        putVocabulary  vocabulary
  *                                        deleteVocabulary  name (of the coordinate)
+ *                                        putFeed        feed (where it is told: pinned)
+ *                                        deleteFeed     name
  * </pre>
+ *
+ * @param pinned a feed in a few words, since what is in it is much and no view needs it
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record EditDocument(
@@ -42,6 +47,8 @@ public record EditDocument(
               "deleteObject",
               "putVocabulary",
               "deleteVocabulary",
+              "putFeed",
+              "deleteFeed",
               "batch"
             })
         String kind,
@@ -56,6 +63,8 @@ public record EditDocument(
     @Schema(enumeration = {"zone", "address", "service", "host list", "schedule"})
         String objectKind,
     VocabularyDocument vocabulary,
+    FeedDocument feed,
+    PinnedFeed pinned,
     List<EditDocument> edits) {
 
   /** A place in the order; exactly one member is there. */

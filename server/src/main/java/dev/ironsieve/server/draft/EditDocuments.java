@@ -6,6 +6,7 @@ import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.formats.InvalidDocument;
+import dev.ironsieve.formats.document.FeedDocument;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.ObjectDocument;
 import dev.ironsieve.formats.document.RuleDocument;
@@ -63,6 +64,9 @@ final class EditDocuments {
       case "deleteVocabulary" ->
           new Edit.DeleteVocabulary(
               ToModel.coordinate(required(d.name(), path + ".name"), path + ".name"));
+      case "putFeed" ->
+          new Edit.PutFeed(ToModel.feed(required(d.feed(), path + ".feed"), path + ".feed"));
+      case "deleteFeed" -> new Edit.DeleteFeed(required(d.name(), path + ".name"));
       case "batch" -> {
         List<EditDocument> parts = required(d.edits(), path + ".edits");
         List<Edit> edits = new ArrayList<>();
@@ -145,7 +149,17 @@ final class EditDocuments {
         : new Place.EndOf(place.endOf());
   }
 
+  /** The whole edit, as it is stored. */
   static EditDocument write(Edit edit) {
+    return write(edit, true);
+  }
+
+  /** The edit as views are told of it: of a feed, only what it is called and holds. */
+  static EditDocument tell(Edit edit) {
+    return write(edit, false);
+  }
+
+  private static EditDocument write(Edit edit, boolean whole) {
     return switch (edit) {
       case Edit.InsertRules e -> ofRules("insertRules", e.rules(), write(e.place()));
       case Edit.ReplaceRules e -> ofRules("replaceRules", e.rules(), null);
@@ -164,23 +178,15 @@ final class EditDocuments {
               e.object().kind() == ObjectKind.HOST_LIST ? "putHostList" : "putSchedule",
               FromModel.terms(e.object()),
               e.replaces());
-      case Edit.DeleteObject e ->
-          new EditDocument(
-              "deleteObject",
-              null,
-              null,
-              null,
-              null,
-              e.name(),
-              null,
-              null,
-              null,
-              e.kind().word(),
-              null,
-              null);
+      case Edit.DeleteObject e -> named("deleteObject", e.name(), e.kind().word());
       case Edit.PutVocabulary e ->
-          ofVocabulary("putVocabulary", null, FromModel.vocabulary(e.vocabulary()));
-      case Edit.DeleteVocabulary e -> ofVocabulary("deleteVocabulary", e.coordinate().word(), null);
+          ofPinned("putVocabulary", FromModel.vocabulary(e.vocabulary()), null, null);
+      case Edit.DeleteVocabulary e -> named("deleteVocabulary", e.coordinate().word(), null);
+      case Edit.PutFeed e ->
+          whole
+              ? ofPinned("putFeed", null, FromModel.feed(e.feed()), null)
+              : ofPinned("putFeed", null, null, PinnedFeed.of(e.feed()));
+      case Edit.DeleteFeed e -> named("deleteFeed", e.name(), null);
       case Edit.Batch e ->
           new EditDocument(
               "batch",
@@ -194,33 +200,42 @@ final class EditDocuments {
               null,
               null,
               null,
-              e.edits().stream().map(EditDocuments::write).toList());
+              null,
+              null,
+              e.edits().stream().map(part -> write(part, whole)).toList());
     };
   }
 
   private static EditDocument ofRules(String kind, List<Rule> rules, PlaceDocument place) {
     List<RuleDocument> documents = rules.stream().map(FromModel::rule).toList();
     return new EditDocument(
-        kind, documents, null, place, null, null, null, null, null, null, null, null);
+        kind, documents, null, place, null, null, null, null, null, null, null, null, null, null);
   }
 
   private static EditDocument ofIds(String kind, List<String> ids, PlaceDocument place) {
-    return new EditDocument(kind, null, ids, place, null, null, null, null, null, null, null, null);
+    return new EditDocument(
+        kind, null, ids, place, null, null, null, null, null, null, null, null, null, null);
   }
 
   private static EditDocument ofSection(String kind, String id, String name, String before) {
-    return new EditDocument(kind, null, null, null, id, name, before, null, null, null, null, null);
+    return new EditDocument(
+        kind, null, null, null, id, name, before, null, null, null, null, null, null, null);
   }
 
   private static EditDocument ofObject(String kind, ObjectDocument object, String replaces) {
     return new EditDocument(
-        kind, null, null, null, null, null, null, object, replaces, null, null, null);
+        kind, null, null, null, null, null, null, object, replaces, null, null, null, null, null);
   }
 
-  private static EditDocument ofVocabulary(
-      String kind, String name, VocabularyDocument vocabulary) {
+  private static EditDocument named(String kind, String name, String objectKind) {
     return new EditDocument(
-        kind, null, null, null, null, name, null, null, null, null, vocabulary, null);
+        kind, null, null, null, null, name, null, null, null, objectKind, null, null, null, null);
+  }
+
+  private static EditDocument ofPinned(
+      String kind, VocabularyDocument vocabulary, FeedDocument feed, PinnedFeed pinned) {
+    return new EditDocument(
+        kind, null, null, null, null, null, null, null, null, null, vocabulary, feed, pinned, null);
   }
 
   private static PlaceDocument write(Place place) {

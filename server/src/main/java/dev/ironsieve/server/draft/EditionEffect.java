@@ -5,20 +5,25 @@ import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edition.EditionChange;
+import dev.ironsieve.core.edition.FeedChange;
 import dev.ironsieve.core.edition.RuleChange;
+import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.text.ConnectionLine;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Supplier;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What a draft would become with another edition of the catalogue or of the directory.
+ * What a draft would become with another edition of the catalogue, of the directory or of a feed.
  *
  * @param edition the edition that it would have
- * @param added names of applications or people that are new to it
+ * @param added names of applications, people or sets that are new to it
  * @param removed names of those that it would lose
  * @param changed what became otherwise of each that stayed, in words, by its name
  * @param rules the rules whose match changes
@@ -34,9 +39,11 @@ public record EditionEffect(
     @Schema(required = true) List<RuleEffect> rules,
     @Schema(required = true) List<VerdictEffect> verdicts,
     @Schema(required = true) boolean complete) {
+  private static final int MOST_TOLD = 100; // of what one rule or set gains or loses
 
   /**
-   * @param gained uses or people that the rule would ask for
+   * @param gained uses, people, addresses or hosts that the rule would ask for; the first {@value
+   *     #MOST_TOLD}, then how many more
    * @param lost those that it would no longer ask for
    * @param unknown what it says and the edition does not know
    */
@@ -69,27 +76,78 @@ public record EditionEffect(
    */
   static EditionEffect of(
       Rulebase rulebase, EditionChange change, Vocabulary before, Vocabulary after) {
+    return of(
+        after.edition(),
+        change,
+        RuleChange.of(rulebase.rules(), before, after),
+        () -> difference(rulebase, before, after));
+  }
+
+  /** The effect of another edition of a feed that the rulebase has one of. */
+  static EditionEffect of(Rulebase rulebase, Feed before, Feed after) {
+    FeedChange.Compared compared = FeedChange.compare(rulebase, after);
+    return of(
+        after.edition(),
+        change(before, after),
+        compared.rules(),
+        () -> Differences.between(compared.before(), compared.after(), Aspect.VERDICT));
+  }
+
+  private static EditionChange change(Feed before, Feed after) {
+    List<String> added = new ArrayList<>();
+    List<String> removed = new ArrayList<>();
+    Map<String, List<String>> changed = new LinkedHashMap<>();
+    for (FeedChange.SetChange set : FeedChange.sets(before, after)) {
+      if (before.set(set.set()) == null) {
+        added.add(set.set());
+      } else if (after.set(set.set()) == null) {
+        removed.add(set.set());
+      } else {
+        List<String> words = new ArrayList<>();
+        set.gained().forEach(entry -> words.add("+" + entry));
+        set.lost().forEach(entry -> words.add("−" + entry));
+        changed.put(set.set(), some(words));
+      }
+    }
+    return new EditionChange(added, removed, changed);
+  }
+
+  private static EditionEffect of(
+      String edition,
+      EditionChange change,
+      List<RuleChange> changes,
+      Supplier<Difference> differing) {
     List<RuleEffect> rules =
-        RuleChange.of(rulebase.rules(), before, after).stream()
+        changes.stream()
             .map(
                 effect ->
                     new RuleEffect(
                         effect.rule().id(),
                         effect.rule().name(),
-                        effect.gained(),
-                        effect.lost(),
+                        some(effect.gained()),
+                        some(effect.lost()),
                         effect.unknown()))
             .toList();
     boolean fits = rules.stream().allMatch(effect -> effect.unknown().isEmpty());
-    Difference difference = fits ? difference(rulebase, before, after) : null;
+    Difference difference = fits ? differing.get() : null;
     return new EditionEffect(
-        after.edition(),
+        edition,
         change.added(),
         change.removed(),
         change.changed(),
         rules,
         difference == null ? List.of() : verdicts(difference),
         difference != null && difference.complete());
+  }
+
+  /** The first of many, and how many more there are. */
+  private static List<String> some(List<String> all) {
+    if (all.size() <= MOST_TOLD) {
+      return all;
+    }
+    List<String> out = new ArrayList<>(all.subList(0, MOST_TOLD));
+    out.add((all.size() - MOST_TOLD) + " more");
+    return out;
   }
 
   private static Difference difference(Rulebase rulebase, Vocabulary before, Vocabulary after) {

@@ -46,9 +46,10 @@ public final class Editioned<T> {
     return database.inTransaction("listing every " + word, store::all);
   }
 
-  /** Whether it was added: false if there is one of that name. */
-  public boolean add(Sql sql, String name, String content, Long account) throws SQLException {
-    return store.add(sql, name, content, account).isPresent();
+  /** The id of what was added; nothing if there is one of that name. */
+  public Optional<Long> add(Sql sql, String name, String content, Long account)
+      throws SQLException {
+    return store.add(sql, name, content, account);
   }
 
   /** One of them, if there is one of that name. */

@@ -1,0 +1,71 @@
+package dev.ironsieve.server.draft;
+
+import dev.ironsieve.core.edit.Edit;
+import dev.ironsieve.core.model.Feed;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.server.account.Role;
+import dev.ironsieve.server.account.SessionMechanism;
+import dev.ironsieve.server.feed.Feeds;
+import dev.ironsieve.server.http.CrossSiteGuard;
+import dev.ironsieve.server.http.Problem;
+import io.quarkus.security.identity.SecurityIdentity;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.HeaderParam;
+import jakarta.ws.rs.PUT;
+import jakarta.ws.rs.Path;
+import jakarta.ws.rs.core.Context;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+import org.eclipse.microprofile.openapi.annotations.parameters.Parameter;
+
+/** The editions of feeds that one rulebase's draft has. */
+@Path("/api/rulebases/{rulebase}/draft/feeds/{feed}/{edition}")
+@RolesAllowed(Role.MAY_VIEW)
+public class DraftFeedResource {
+  private final Drafts drafts;
+  private final Feeds feeds;
+
+  DraftFeedResource(Drafts drafts, Feeds feeds) {
+    this.drafts = drafts;
+    this.feeds = feeds;
+  }
+
+  /**
+   * @param version of the draft that the person saw
+   */
+  public record TakingFeed(@Schema(required = true) Long version) {}
+
+  /** What taking an edition would change; nothing is changed. */
+  @GET
+  public EditionEffect effect(long rulebase, String feed, String edition) {
+    Rulebase base = drafts.rulebase(rulebase);
+    Feed next = feeds.offered(feed, edition);
+    Feed had =
+        base.feed(feed)
+            .orElseThrow(
+                () ->
+                    Problem.of(
+                        409,
+                        "This rulebase has no edition of \"%s\" yet; just take one."
+                            .formatted(next.name())));
+    return EditionEffect.of(base, had, next);
+  }
+
+  /** Takes an edition into the draft. */
+  @PUT
+  @RolesAllowed(Role.MAY_EDIT)
+  public ChangeDocument take(
+      long rulebase,
+      String feed,
+      String edition,
+      TakingFeed body,
+      @HeaderParam(CrossSiteGuard.HEADER) @Parameter(hidden = true) String client,
+      @Context SecurityIdentity identity) {
+    Problem.requireBody(body);
+    if (body.version() == null) {
+      throw Problem.invalid("$.version", "a whole number", "nothing");
+    }
+    Edit edit = new Edit.PutFeed(feeds.offered(feed, edition));
+    return drafts.edit(rulebase, body.version(), edit, SessionMechanism.account(identity), client);
+  }
+}

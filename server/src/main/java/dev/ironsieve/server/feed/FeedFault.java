@@ -1,0 +1,8 @@
+package dev.ironsieve.server.feed;
+
+/** A feed could not be fetched. The message is for people. */
+final class FeedFault extends RuntimeException {
+  FeedFault(String message) {
+    super(message);
+  }
+}

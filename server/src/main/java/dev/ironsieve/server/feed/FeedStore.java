@@ -1,0 +1,196 @@
+package dev.ironsieve.server.feed;
+
+import dev.ironsieve.server.jdbc.Sql;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+
+/** SQL about feeds, the tries to read them, and what is known of their editions. */
+final class FeedStore {
+  private static final String FEEDS =
+      "select id, name, kind, url, every_minutes, most_bytes, most_percent from feed";
+
+  private FeedStore() {}
+
+  /**
+   * How a feed is fetched.
+   *
+   * @param kind the word of its kind
+   * @param url null for one that is only uploaded
+   * @param mostPercent by how much an edition may differ in size from the one before, before it
+   *     waits for a person
+   */
+  record Row(
+      long id,
+      String name,
+      String kind,
+      String url,
+      int everyMinutes,
+      long mostBytes,
+      int mostPercent) {}
+
+  /**
+   * One try.
+   *
+   * @param edition the edition that was found, or null if the try failed
+   * @param fault why it failed, or null
+   */
+  record Reading(Instant at, Long edition, String etag, String fault) {}
+
+  /**
+   * What is known of an edition.
+   *
+   * @param name of the edition, the feed's name before it
+   * @param by who uploaded it or asked for it; null for the schedule
+   * @param change by how much it differs in size from the one before, as a share
+   * @param reasons why it waits or waited for a person, in sentences
+   * @param state {@code offered}, {@code held} or {@code refused}
+   * @param decidedBy who let it through or refused it, or null
+   */
+  record Report(
+      long edition,
+      String name,
+      Instant at,
+      String by,
+      int entries,
+      int bad,
+      String faults,
+      double change,
+      String[] reasons,
+      String state,
+      String decidedBy) {}
+
+  static List<Row> all(Sql sql) throws SQLException {
+    return sql.list(FEEDS + " order by lower(name)", FeedStore::row);
+  }
+
+  static Optional<Row> feed(Sql sql, String name) throws SQLException {
+    return sql.first(FEEDS + " where lower(name) = lower(?)", FeedStore::row, name);
+  }
+
+  private static Row row(ResultSet row) throws SQLException {
+    return new Row(
+        row.getLong("id"),
+        row.getString("name"),
+        row.getString("kind"),
+        row.getString("url"),
+        row.getInt("every_minutes"),
+        row.getLong("most_bytes"),
+        row.getInt("most_percent"));
+  }
+
+  /** Adds a feed, or nothing if there is one of that name. */
+  static boolean add(Sql sql, Row feed) throws SQLException {
+    return sql.change(
+            "insert into feed (name, kind, url, every_minutes, most_bytes, most_percent)"
+                + " values (?, ?, ?, ?, ?, ?) on conflict do nothing",
+            feed.name(),
+            feed.kind(),
+            feed.url(),
+            feed.everyMinutes(),
+            feed.mostBytes(),
+            feed.mostPercent())
+        > 0;
+  }
+
+  static void change(Sql sql, Row feed) throws SQLException {
+    sql.change(
+        "update feed set url = ?, every_minutes = ?, most_bytes = ?, most_percent = ?"
+            + " where id = ?",
+        feed.url(),
+        feed.everyMinutes(),
+        feed.mostBytes(),
+        feed.mostPercent(),
+        feed.id());
+  }
+
+  static void remove(Sql sql, long feed) throws SQLException {
+    sql.change("delete from feed where id = ?", feed);
+  }
+
+  static void addReading(Sql sql, long feed, Long account, Reading reading) throws SQLException {
+    sql.change(
+        "insert into feed_reading (feed, by, edition, etag, fault) values (?, ?, ?, ?, ?)",
+        feed,
+        account,
+        reading.edition(),
+        reading.etag(),
+        reading.fault());
+  }
+
+  /** The last try, or the last that succeeded. */
+  static Optional<Reading> last(Sql sql, long feed, boolean succeeded) throws SQLException {
+    return sql.first(
+        "select at, edition, etag, fault from feed_reading"
+            + " where feed = ? and (edition is not null or not ?) order by id desc limit 1",
+        row ->
+            new Reading(
+                Sql.instant(row, "at"),
+                row.getObject("edition", Long.class),
+                row.getString("etag"),
+                row.getString("fault")),
+        feed,
+        succeeded);
+  }
+
+  static void addReport(
+      Sql sql,
+      long feed,
+      long edition,
+      int entries,
+      int bad,
+      String faults,
+      double change,
+      List<String> reasons)
+      throws SQLException {
+    sql.change(
+        "insert into feed_report (edition, feed, entries, bad, faults, change, reasons, state)"
+            + " values (?, ?, ?, ?, ?, ?, ?, ?)",
+        edition,
+        feed,
+        entries,
+        bad,
+        faults,
+        change,
+        reasons.toArray(String[]::new),
+        reasons.isEmpty() ? "offered" : "held");
+  }
+
+  /** Newest first. */
+  static List<Report> reports(Sql sql, long feed) throws SQLException {
+    return sql.list(
+        "select r.edition, e.name, e.imported_at, a.display_name, r.entries, r.bad, r.faults,"
+            + " r.change, r.reasons, r.state, d.display_name as decided"
+            + " from feed_report r join feed_edition e on e.id = r.edition"
+            + " left join account a on a.id = e.imported_by"
+            + " left join account d on d.id = r.decided_by"
+            + " where r.feed = ? order by r.edition desc",
+        row ->
+            new Report(
+                row.getLong("edition"),
+                row.getString("name"),
+                Sql.instant(row, "imported_at"),
+                row.getString("display_name"),
+                row.getInt("entries"),
+                row.getInt("bad"),
+                row.getString("faults"),
+                row.getDouble("change"),
+                (String[]) row.getArray("reasons").getArray(),
+                row.getString("state"),
+                row.getString("decided")),
+        feed);
+  }
+
+  /** Decides about an edition that waits, and says whether it did wait. */
+  static boolean decide(Sql sql, long edition, boolean offer, long account) throws SQLException {
+    return sql.change(
+            "update feed_report set state = ?, decided_by = ?, decided_at = now()"
+                + " where edition = ? and state = 'held'",
+            offer ? "offered" : "refused",
+            account,
+            edition)
+        > 0;
+  }
+}

@@ -1,0 +1,2 @@
+/** Lists from outside: fetched or uploaded, kept in editions, held back where that is wise. */
+package dev.ironsieve.server.feed;
