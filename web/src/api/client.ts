@@ -7,11 +7,14 @@ import type {
   EditionEffect,
   Editioned,
   Exported,
+  FeedEditionReport,
+  FeedSettings,
   Imported,
   ImportedEdition,
   ListedAccount,
   ListedCapture,
   ListedEdition,
+  ListedFeed,
   ListedRulebase,
   People,
   Person,
@@ -89,6 +92,10 @@ async function problemOf(response: Response): Promise<ProblemBody> {
 
 const object = (kind: ObjectKind, name: string) =>
   `${encodeURIComponent(kind)}/${encodeURIComponent(name)}`;
+const feedEdition = (name: string, edition: string) =>
+  `/feeds/${encodeURIComponent(name)}/editions/${encodeURIComponent(edition)}`;
+const pinnedFeed = (name: string, edition: string) =>
+  `/feeds/${encodeURIComponent(name)}/${encodeURIComponent(edition)}`;
 const draft = (id: number) => `/rulebases/${id}/draft`;
 
 export const api = {
@@ -136,6 +143,31 @@ export const api = {
     call<EditionEffect>('GET', `${draft(id)}/editions/${of}/${encodeURIComponent(name)}`),
   takeEdition: (id: number, of: Editioned, name: string, version: number) =>
     call<Change>('PUT', `${draft(id)}/editions/${of}/${encodeURIComponent(name)}`, { version }),
+
+  feeds: () => call<ListedFeed[]>('GET', '/feeds'),
+  addFeed: (body: { name: string; kind: string; settings: FeedSettings }) =>
+    call<void>('POST', '/feeds', body),
+  changeFeed: (name: string, settings: FeedSettings) =>
+    call<void>('PUT', `/feeds/${encodeURIComponent(name)}`, { settings }),
+  removeFeed: (name: string) => call<void>('DELETE', `/feeds/${encodeURIComponent(name)}`),
+  fetchFeed: (name: string) =>
+    call<ListedFeed[]>('POST', `/feeds/${encodeURIComponent(name)}/fetch`),
+  uploadFeed: (name: string, file: Blob) =>
+    call<ListedFeed[]>(
+      'POST',
+      `/feeds/${encodeURIComponent(name)}/upload`,
+      undefined,
+      file,
+      'application/octet-stream',
+    ),
+  feedEdition: (name: string, edition: string) =>
+    call<FeedEditionReport>('GET', feedEdition(name, edition)),
+  decideFeedEdition: (name: string, edition: string, offer: boolean) =>
+    call<ListedFeed[]>('PUT', `${feedEdition(name, edition)}/decision`, { offer }),
+  effectOfFeed: (id: number, name: string, edition: string) =>
+    call<EditionEffect>('GET', `${draft(id)}${pinnedFeed(name, edition)}`),
+  takeFeed: (id: number, name: string, edition: string, version: number) =>
+    call<Change>('PUT', `${draft(id)}${pinnedFeed(name, edition)}`, { version }),
 
   captures: () => call<ListedCapture[]>('GET', '/captures'),
   readCapture: (file: File) =>

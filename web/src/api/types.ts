@@ -32,6 +32,11 @@ export type Application = Schemas['ApplicationDocument'] & {
 };
 export type ListedEdition = Schemas['ListedEdition'];
 export type ImportedEdition = Schemas['ImportedEdition'];
+export type ListedFeed = Schemas['ListedFeed'];
+export type ListedFeedEdition = Schemas['ListedFeedEdition'];
+export type FeedEditionReport = Schemas['FeedEditionReport'];
+export type FeedSettings = Schemas['FeedSettings'];
+export type PinnedFeed = Schemas['PinnedFeed'];
 export type EditionEffect = Schemas['EditionEffect'];
 /** What comes in editions, by the coordinate that it is of. */
 export type Editioned = 'application' | 'person';

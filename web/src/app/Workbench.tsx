@@ -19,6 +19,7 @@ import { flipTheme } from './theme';
 const Library = lazy(() => import('../library/LibraryPage'));
 const Applications = lazy(() => import('../catalogue/CataloguePage'));
 const SignatureBench = lazy(() => import('../signatures/SignatureBench'));
+const FeedsPage = lazy(() => import('../feeds/FeedsPage'));
 const People = lazy(() => import('../people/PeoplePage'));
 const History = lazy(() => import('../history/HistoryPage'));
 const Accounts = lazy(() => import('../accounts/AccountsPage'));
@@ -174,6 +175,8 @@ export default function Workbench() {
           <Suspense>
             {place === 'library' ? (
               <Library handle={handle} mayEdit={editable} onRule={showRule} onGo={go} />
+            ) : place === 'feeds' ? (
+              <FeedsPage draft={draft} mayEdit={editable} onRule={showRule} onGo={go} />
             ) : place === 'people' ? (
               <People
                 draft={draft}

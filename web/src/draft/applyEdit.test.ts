@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Draft, Rule } from '../api/types';
+import type { Draft, Edit, Rule } from '../api/types';
 import { allRules, applyEdit } from './applyEdit';
 
 const rule = (id: string, more: Partial<Rule> = {}): Rule => ({
@@ -24,6 +24,7 @@ const draft: Draft = {
   hostLists: [],
   schedules: [],
   editions: { application: '2026-11' },
+  feeds: [],
   sections: [
     {
       id: 's',
@@ -129,5 +130,16 @@ describe('applyEdit', () => {
     expect(order(next)).toBe('s:abc u:d');
     expect(next.sections[1]?.name).toBe('Renamed');
     expect(next.zones).toEqual([]);
+  });
+
+  it('keeps feeds in the order of their names, each in one edition', () => {
+    const feed = (name: string, edition: string): Edit => ({
+      kind: 'putFeed',
+      pinned: { name, kind: 'addresses', edition, sets: [] },
+    });
+    const two = applyEdit(applyEdit(draft, feed('watch', '1')), feed('Block', '1'));
+    const next = applyEdit(two, feed('watch', '2'));
+    expect(next.feeds.map((f) => `${f.name} ${f.edition}`)).toEqual(['Block 1', 'watch 2']);
+    expect(applyEdit(next, { kind: 'deleteFeed', name: 'BLOCK' }).feeds).toHaveLength(1);
   });
 });

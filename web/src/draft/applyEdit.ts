@@ -73,10 +73,22 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
       delete editions[edit.name!];
       return { ...draft, editions };
     }
+    case 'putFeed': {
+      const pinned = edit.pinned!;
+      const others = draft.feeds.filter((feed) => !sameName(feed.name, pinned.name));
+      const feeds = [...others, pinned].sort((a, b) =>
+        a.name.toLowerCase() < b.name.toLowerCase() ? -1 : 1,
+      );
+      return { ...draft, feeds };
+    }
+    case 'deleteFeed':
+      return { ...draft, feeds: draft.feeds.filter((feed) => !sameName(feed.name, edit.name!)) };
     case 'batch':
       return (edit.edits ?? []).reduce(applyEdit, draft);
   }
 }
+
+const sameName = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
 export const sectionsOf = (draft: Draft) => draft.sections as Section[];
 

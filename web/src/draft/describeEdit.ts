@@ -96,6 +96,10 @@ export function describeEdit(
       return `took edition ${edit.vocabulary?.edition} of what rules say by ${edit.vocabulary?.coordinate}`;
     case 'deleteVocabulary':
       return `took away what rules say by ${edit.name}`;
+    case 'putFeed':
+      return `took edition ${edit.pinned?.edition} of the feed "${edit.pinned?.name}"`;
+    case 'deleteFeed':
+      return `took the feed "${edit.name}" away`;
     case 'batch':
       return (edit.edits ?? []).map((part) => describeEdit(part, nameOf)).join(', ');
   }

@@ -3,6 +3,7 @@ import { api } from '../api/client';
 import type { Draft, Editioned } from '../api/types';
 import { Faults } from '../ui/Faults';
 import { EditionDialog } from './EditionDialog';
+import { otherEdition } from './otherEdition';
 
 /** Which edition the draft has, and for each that is offered instead what it would change. */
 export function EditionChoice({
@@ -58,8 +59,7 @@ export function EditionChoice({
       {compared && pinned && (
         <EditionDialog
           draft={draft}
-          of={of}
-          edition={compared}
+          compared={otherEdition(draft, of, compared)}
           mayEdit={mayEdit}
           onClose={() => setCompared(null)}
           onRule={onRule}

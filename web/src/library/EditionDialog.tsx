@@ -1,39 +1,51 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api } from '../api/client';
-import type { Draft, Editioned } from '../api/types';
+import type { Draft, EditionEffect } from '../api/types';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
-import { Block, many, MAY_BE_MORE, Verdicts } from './Effects';
+import { Block, MAY_BE_MORE, Verdicts } from './Effects';
 
-const THINGS = { application: ['application', 'applications'], person: ['person', 'people'] };
+/** An edition that is compared with the one in the draft. */
+export interface Compared {
+  /** What it is an edition of. */
+  of: string;
+  /** "Edition" or "Snapshot". */
+  word: string;
+  edition: string;
+  /** The edition in the draft. */
+  had: string;
+  /** What is in it, one and several. */
+  things: [string, string];
+  /** Whether it can be taken; not one that waits for a person. */
+  mayTake: boolean;
+  effect(): Promise<EditionEffect>;
+  take(): Promise<unknown>;
+}
 
 /** What another edition would change in the draft, before it is taken. */
 export function EditionDialog({
   draft,
-  of,
-  edition,
+  compared,
   mayEdit,
   onClose,
   onRule,
 }: {
   draft: Draft;
-  of: Editioned;
-  edition: string;
+  compared: Compared;
   mayEdit: boolean;
   onClose(): void;
   onRule(id: string): void;
 }) {
   const [error, setError] = useState<unknown>(null);
   const { data: effect, error: failed } = useQuery({
-    queryKey: ['effect', draft.id, draft.version, of, edition],
-    queryFn: () => api.effectOfEdition(draft.id, of, edition),
+    queryKey: ['effect', draft.id, draft.version, compared.of, compared.edition],
+    queryFn: compared.effect,
     staleTime: Infinity,
   });
   const take = async () => {
     try {
-      await api.takeEdition(draft.id, of, edition, draft.version);
+      await compared.take();
       onClose();
     } catch (e) {
       setError(e);
@@ -42,7 +54,7 @@ export function EditionDialog({
   const unknown = effect?.rules.filter((rule) => rule.unknown.length > 0) ?? [];
   return (
     <Modal
-      title={`${of === 'person' ? 'Snapshot' : 'Edition'} ${edition} instead of ${draft.editions[of]}`}
+      title={`${compared.word} ${compared.edition} instead of ${compared.had}`}
       onClose={onClose}
       wide
     >
@@ -60,7 +72,13 @@ export function EditionDialog({
                   : MAY_BE_MORE
             }
           />
-          <Block title={`${many(effect.rules.length, 'rule')} change their match`}>
+          <Block
+            title={
+              effect.rules.length === 1
+                ? '1 rule changes its match'
+                : `${effect.rules.length} rules change their match`
+            }
+          >
             {effect.rules.map((rule) => (
               <li key={rule.id} className="py-1">
                 <button
@@ -83,7 +101,7 @@ export function EditionDialog({
             ))}
           </Block>
           <Block
-            title={`${effect.added.length} ${THINGS[of][effect.added.length === 1 ? 0 : 1]} new, ${effect.removed.length} gone, ${Object.keys(effect.changed).length} changed`}
+            title={`${effect.added.length} ${compared.things[effect.added.length === 1 ? 0 : 1]} new, ${effect.removed.length} gone, ${Object.keys(effect.changed).length} changed`}
           >
             {effect.added.length > 0 && <li className="py-1">new: {effect.added.join(', ')}</li>}
             {effect.removed.length > 0 && (
@@ -97,11 +115,11 @@ export function EditionDialog({
           </Block>
         </>
       )}
-      <div className="mt-3 flex justify-end gap-2">
-        <Button onClick={onClose}>Keep {draft.editions[of]}</Button>
-        {mayEdit && (
+      <div className="sticky -bottom-4 -mb-4 flex justify-end gap-2 bg-sheet py-3">
+        <Button onClick={onClose}>Keep {compared.had}</Button>
+        {mayEdit && compared.mayTake && (
           <Button main disabled={!effect || unknown.length > 0} onClick={() => void take()}>
-            Take {edition} into the draft
+            Take {compared.edition} into the draft
           </Button>
         )}
       </div>

@@ -2,6 +2,7 @@ import type { Place } from '../app/places';
 
 const TABS: { place: Place; word: string }[] = [
   { place: 'library', word: 'Objects' },
+  { place: 'feeds', word: 'Feeds' },
   { place: 'people', word: 'People' },
   { place: 'applications', word: 'Applications' },
   { place: 'signatures', word: 'Signatures' },

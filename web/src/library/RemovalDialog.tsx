@@ -57,7 +57,7 @@ export function RemovalDialog({
           </p>
         </>
       )}
-      <div className="mt-3 flex justify-end gap-2">
+      <div className="sticky -bottom-4 -mb-4 flex justify-end gap-2 bg-sheet py-3">
         <Button onClick={onClose}>Keep {name}</Button>
         <Button main disabled={!effect} onClick={() => void remove()}>
           Take it away

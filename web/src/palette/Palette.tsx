@@ -105,6 +105,7 @@ export default function Palette({
   const general: Entry[] = [
     { words: 'Go to the rules', run: () => onGo('rules') },
     { words: 'Go to the library', run: () => onGo('library') },
+    { words: 'Go to the feeds', run: () => onGo('feeds') },
     { words: 'Go to the people', run: () => onGo('people') },
     { words: 'Go to the applications', run: () => onGo('applications') },
     { words: 'Go to the signatures', run: () => onGo('signatures') },

@@ -1,11 +1,11 @@
-import type { Draft, ObjectKind, TermOption } from '../api/types';
+import type { Draft, ObjectKind, PinnedFeed, TermOption } from '../api/types';
 import type { Coordinate, CriterionName, Part } from './criteria';
 
 export interface Option {
   criterion: CriterionName;
   text: string;
   /** What kind of thing it is, and what it holds. */
-  kind: ObjectKind | 'literal' | Coordinate;
+  kind: ObjectKind | 'literal' | 'list' | 'country' | 'category' | Coordinate;
   detail: string;
 }
 
@@ -90,9 +90,12 @@ export function complete(
       part === 'from' ? ['fromZones', 'fromAddresses'] : ['toZones', 'toAddresses'];
     if (part === 'to') {
       out.push(...ranked(draft.hostLists, text, 'site', 'host list'));
+      out.push(...fed(draft, text, 'categories', 'site'));
     }
     out.push(...ranked(draft.zones, text, zones!, 'zone'));
     out.push(...ranked(draft.addresses, text, addresses!, 'address'));
+    out.push(...fed(draft, text, 'addresses', addresses!));
+    out.push(...fed(draft, text, 'countries', addresses!));
     out.sort((a, b) => rank(a.text, text) - rank(b.text, text));
   }
   const found = terms.map(ofTerm).filter((option) => rank(option.text, text) < NO_MATCH);
@@ -107,17 +110,41 @@ export function complete(
     .map(({ option }) => option);
 }
 
+const WORDS = { addresses: 'list', countries: 'country', categories: 'category' } as const;
+
+/** The sets of feeds of one kind. */
+function fed(
+  draft: Draft,
+  query: string,
+  kind: PinnedFeed['kind'],
+  criterion: CriterionName,
+): Option[] {
+  return draft.feeds
+    .filter((feed) => feed.kind === kind)
+    .flatMap((feed) => feed.sets)
+    .map((set) => ({
+      criterion,
+      text: set.name,
+      kind: WORDS[kind],
+      detail: holding(set.entries, set.some),
+    }))
+    .filter((option) => rank(option.text, query) < NO_MATCH)
+    .sort((a, b) => rank(a.text, query) - rank(b.text, query));
+}
+
+/** How many members a set has, and the first of them. */
+export function holding(members: number, some: string[]): string {
+  const more = members - some.length;
+  return `${members}: ${some.join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
+}
+
 function ofTerm(term: TermOption): Option {
   const coordinate = term.coordinate as Coordinate;
-  const more = term.members - term.some.length;
   return {
     criterion: coordinate,
     text: term.name,
     kind: coordinate,
-    detail:
-      term.some.length === 0
-        ? ''
-        : `${term.members}: ${term.some.join(', ')}${more > 0 ? ` and ${more} more` : ''}`,
+    detail: term.some.length === 0 ? '' : holding(term.members, term.some),
   };
 }
 

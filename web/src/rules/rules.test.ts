@@ -21,6 +21,20 @@ const draft = {
   services: [{ name: 'Web', members: ['tcp/80', 'tcp/443'] }],
   hostLists: [{ name: 'Weather', members: ['*.tidewatch.example'] }],
   schedules: [{ name: 'noon break', members: ['daily 12:00-14:00'] }],
+  feeds: [
+    {
+      name: 'Registry',
+      kind: 'countries',
+      edition: '1',
+      sets: [{ name: 'Vestmark', entries: 9, some: ['203.0.113.0/26'] }],
+    },
+    {
+      name: 'Sorted',
+      kind: 'categories',
+      edition: '1',
+      sets: [{ name: 'Gambling', entries: 2, some: ['a.example', 'b.example'] }],
+    },
+  ],
 } as Draft;
 
 describe('chips', () => {
@@ -70,6 +84,19 @@ describe('completion', () => {
     const withCatalogue = { ...draft, editions: { application: '2026-11' } };
     expect(complete(withCatalogue, 'for', 'usu').map((o) => o.text)).toEqual(['usual ports']);
     expect(complete(draft, 'for', 'usu')).toEqual([]);
+  });
+
+  it('offers countries as addresses and categories as hosts', () => {
+    expect(complete(draft, 'from', 'vest')).toEqual([
+      {
+        criterion: 'fromAddresses',
+        text: 'Vestmark',
+        kind: 'country',
+        detail: '9: 203.0.113.0/26 and 8 more',
+      },
+    ]);
+    expect(texts('to', 'gam')).toEqual(['category:Gambling']);
+    expect(texts('from', 'gam')).toEqual([]);
   });
 
   it('offers hosts and times, with names or without', () => {

@@ -6,6 +6,7 @@ import type { Draft } from '../api/types';
 import type { Place } from '../app/places';
 import { applicationsOf } from '../catalogue/catalogue';
 import { EditionDialog } from '../library/EditionDialog';
+import { otherEdition } from '../library/otherEdition';
 import { LibraryTabs } from '../library/LibraryTabs';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
@@ -251,8 +252,7 @@ export default function SignatureBench({
       {made && (
         <EditionDialog
           draft={draft}
-          of="application"
-          edition={made}
+          compared={otherEdition(draft, 'application', made)}
           mayEdit={mayEdit}
           onClose={() => {
             setMade(null);

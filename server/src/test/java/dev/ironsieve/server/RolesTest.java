@@ -33,6 +33,7 @@ class RolesTest {
               .replace("{person}", "Ben Holm")
               .replace("{address}", "10.1.99.9")
               .replace("{kind}", "address")
+              .replace("{feed}", "Sea registry")
               .replace("{capture}", "1");
       return as.body("{}").request(method, filled);
     }

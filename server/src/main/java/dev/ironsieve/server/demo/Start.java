@@ -2,6 +2,7 @@ package dev.ironsieve.server.demo;
 
 import dev.ironsieve.core.catalogue.Catalogue;
 import dev.ironsieve.core.directory.PersonVocabulary;
+import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.formats.Json;
@@ -18,9 +19,6 @@ import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.rulebase.Rulebases;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.event.Observes;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -39,6 +37,7 @@ public class Start {
   private final Editions editions;
   private final Directory directory;
   private final DemoDirectory demoDirectory;
+  private final DemoFeeds demoFeeds;
   private final DemoSignIns demoSignIns;
   private final KeptCaptures captures;
   private final boolean demo;
@@ -49,6 +48,7 @@ public class Start {
       Editions editions,
       Directory directory,
       DemoDirectory demoDirectory,
+      DemoFeeds demoFeeds,
       DemoSignIns demoSignIns,
       KeptCaptures captures,
       @ConfigProperty(name = "iron-sieve.demo") boolean demo) {
@@ -57,6 +57,7 @@ public class Start {
     this.editions = editions;
     this.directory = directory;
     this.demoDirectory = demoDirectory;
+    this.demoFeeds = demoFeeds;
     this.demoSignIns = demoSignIns;
     this.captures = captures;
     this.demo = demo;
@@ -81,24 +82,28 @@ public class Start {
     if (directory.last(true).isEmpty()) {
       directory.read(null);
     }
+    demoFeeds.start();
     if (rulebases.none()) {
-      Catalogue catalogue = Catalogues.read(resource("/demo/catalogue.json"));
+      Catalogue catalogue = Catalogues.read(DemoResource.bytes("/demo/catalogue.json"));
       editions.add(catalogue, null);
-      editions.add(Catalogues.read(resource("/demo/catalogue-next.json")), null);
+      editions.add(Catalogues.read(DemoResource.bytes("/demo/catalogue-next.json")), null);
       Vocabulary people = PersonVocabulary.of(directory.latest());
-      rulebases.add(harbour(catalogue, people), null);
+      rulebases.add(harbour(catalogue, people, demoFeeds.first()), null);
     }
     demoDirectory.later();
+    demoFeeds.later();
     demoSignIns.start();
-    captures.add("an hour at the harbour", resource("/demo/harbour.pcap"));
+    captures.add("an hour at the harbour", DemoResource.bytes("/demo/harbour.pcap"));
   }
 
-  /** The rules of the harbour office, with the people of the directory and the catalogue. */
-  private static Rulebase harbour(Catalogue catalogue, Vocabulary people) {
-    RulebaseDocument own = Json.read(resource("/demo/harbour.json"), RulebaseDocument.class);
+  /** The rules of the harbour office, with the directory's people, the catalogue and the lists. */
+  private static Rulebase harbour(Catalogue catalogue, Vocabulary people, List<Feed> lists) {
+    RulebaseDocument own =
+        Json.read(DemoResource.bytes("/demo/harbour.json"), RulebaseDocument.class);
     List<VocabularyDocument> vocabularies = new ArrayList<>();
     Collections.addAll(
-        vocabularies, Json.read(resource("/demo/vocabularies.json"), VocabularyDocument[].class));
+        vocabularies,
+        Json.read(DemoResource.bytes("/demo/vocabularies.json"), VocabularyDocument[].class));
     vocabularies.add(FromModel.vocabulary(people));
     vocabularies.add(FromModel.vocabulary(catalogue.vocabulary()));
     return ToModel.rulebase(
@@ -111,15 +116,7 @@ public class Start {
             own.hostLists(),
             own.schedules(),
             vocabularies,
-            own.feeds(),
+            lists.stream().map(FromModel::feed).toList(),
             own.sections()));
-  }
-
-  private static byte[] resource(String name) {
-    try (InputStream in = Start.class.getResourceAsStream(name)) {
-      return in.readAllBytes();
-    } catch (IOException e) {
-      throw new UncheckedIOException(name, e);
-    }
   }
 }

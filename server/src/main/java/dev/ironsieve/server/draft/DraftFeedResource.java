@@ -35,11 +35,11 @@ public class DraftFeedResource {
    */
   public record TakingFeed(@Schema(required = true) Long version) {}
 
-  /** What taking an edition would change; nothing is changed. */
+  /** What taking an edition would change, also one that waits; nothing is changed. */
   @GET
   public EditionEffect effect(long rulebase, String feed, String edition) {
     Rulebase base = drafts.rulebase(rulebase);
-    Feed next = feeds.offered(feed, edition);
+    Feed next = feeds.known(feed, edition);
     Feed had =
         base.feed(feed)
             .orElseThrow(

@@ -95,8 +95,8 @@ final class FeedStore {
         > 0;
   }
 
-  static void change(Sql sql, Row feed) throws SQLException {
-    sql.change(
+  static int change(Sql sql, Row feed) throws SQLException {
+    return sql.change(
         "update feed set url = ?, every_minutes = ?, most_bytes = ?, most_percent = ?"
             + " where id = ?",
         feed.url(),
@@ -106,12 +106,12 @@ final class FeedStore {
         feed.id());
   }
 
-  static void remove(Sql sql, long feed) throws SQLException {
-    sql.change("delete from feed where id = ?", feed);
+  static int remove(Sql sql, long feed) throws SQLException {
+    return sql.change("delete from feed where id = ?", feed);
   }
 
-  static void addReading(Sql sql, long feed, Long account, Reading reading) throws SQLException {
-    sql.change(
+  static int addReading(Sql sql, long feed, Long account, Reading reading) throws SQLException {
+    return sql.change(
         "insert into feed_reading (feed, by, edition, etag, fault) values (?, ?, ?, ?, ?)",
         feed,
         account,

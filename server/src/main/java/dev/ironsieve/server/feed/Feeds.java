@@ -40,6 +40,7 @@ public class Feeds {
   private static final Logger LOG = Logger.getLogger(Feeds.class);
   private static final DateTimeFormatter EDITION =
       DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss").withZone(ZoneOffset.UTC);
+  private static final String OFFERED = "offered";
   private static final int PERCENT = 100;
 
   private final Database database;
@@ -116,25 +117,32 @@ public class Feeds {
     }
   }
 
+  /** Adds a feed, or changes how the one of that name is fetched; whether it is new. */
+  public boolean put(String name, FeedKind kind, FeedSettings settings) {
+    boolean there =
+        database.inTransaction("looking up a feed", sql -> FeedStore.feed(sql, name)).isPresent();
+    if (there) {
+      change(name, settings);
+    } else {
+      add(name, kind, settings);
+    }
+    return !there;
+  }
+
+  /**
+   * @throws Problem 404 if there is no such feed
+   */
   void change(String name, FeedSettings settings) {
     FeedStore.Row feed = feed(name);
     database.inTransaction(
         "changing a feed",
-        sql -> {
-          FeedStore.change(sql, settings.row(feed.id(), feed.name(), feed.kind()));
-          return null;
-        });
+        sql -> FeedStore.change(sql, settings.row(feed.id(), feed.name(), feed.kind())));
   }
 
   /** Forgets a feed. Rulebases that have an edition of it keep that. */
   void remove(String name) {
     FeedStore.Row feed = feed(name);
-    database.inTransaction(
-        "removing a feed",
-        sql -> {
-          FeedStore.remove(sql, feed.id());
-          return null;
-        });
+    database.inTransaction("removing a feed", sql -> FeedStore.remove(sql, feed.id()));
   }
 
   @Scheduled(every = "{iron-sieve.feeds.check}", delayed = "{iron-sieve.feeds.check}")
@@ -214,10 +222,7 @@ public class Feeds {
   private FeedStore.Reading noted(FeedStore.Row feed, Long account, FeedStore.Reading reading) {
     database.inTransaction(
         "storing a reading of a feed",
-        sql -> {
-          FeedStore.addReading(sql, feed.id(), account, reading);
-          return null;
-        });
+        sql -> FeedStore.addReading(sql, feed.id(), account, reading));
     return reading;
   }
 
@@ -233,7 +238,7 @@ public class Feeds {
     String now = EDITION.format(Instant.now());
     List<FeedStore.Report> reports = reports(feed);
     Optional<FeedStore.Report> offered =
-        reports.stream().filter(report -> report.state().equals("offered")).findFirst();
+        reports.stream().filter(report -> report.state().equals(OFFERED)).findFirst();
     for (FeedStore.Report report :
         reports.stream()
             .filter(r -> r == reports.getFirst() || r == offered.orElse(null))
@@ -307,7 +312,7 @@ public class Feeds {
     FeedStore.Report report = report(feed, reports, edition);
     Feed before =
         reports.stream()
-            .filter(r -> r.edition() < report.edition() && r.state().equals("offered"))
+            .filter(r -> r.edition() < report.edition() && r.state().equals(OFFERED))
             .findFirst()
             .map(r -> editions.get(r.name()))
             .orElse(null);
@@ -328,6 +333,29 @@ public class Feeds {
   }
 
   /**
+   * The newest edition that rulebases are offered.
+   *
+   * @throws Problem 404 if there is none
+   */
+  public Feed newestOffered(String name) {
+    return reports(feed(name)).stream()
+        .filter(report -> report.state().equals(OFFERED))
+        .findFirst()
+        .map(report -> editions.get(report.name()))
+        .orElseThrow(() -> Problem.of(404, "There is no edition of \"" + name + "\" yet."));
+  }
+
+  /**
+   * An edition, in whatever state.
+   *
+   * @throws Problem 404 if there is none
+   */
+  public Feed known(String name, String edition) {
+    FeedStore.Row feed = feed(name);
+    return editions.get(report(feed, reports(feed), edition).name());
+  }
+
+  /**
    * An edition that rulebases may take.
    *
    * @throws Problem 404 if there is none; 409 if it waits for a person, or was refused
@@ -335,7 +363,7 @@ public class Feeds {
   public Feed offered(String name, String edition) {
     FeedStore.Row feed = feed(name);
     FeedStore.Report report = report(feed, reports(feed), edition);
-    if (!report.state().equals("offered")) {
+    if (!report.state().equals(OFFERED)) {
       throw Problem.of(
           409,
           report.state().equals("held")

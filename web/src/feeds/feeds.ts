@@ -1,0 +1,41 @@
+import type { ListedFeed, PinnedFeed } from '../api/types';
+
+/** What a feed's sets are called, one and several. */
+export const SETS: Record<ListedFeed['kind'], [string, string]> = {
+  addresses: ['list', 'lists'],
+  countries: ['country', 'countries'],
+  categories: ['category', 'categories'],
+};
+
+export const KINDS: Record<ListedFeed['kind'], string> = {
+  addresses: 'list of addresses',
+  countries: 'countries by address',
+  categories: 'categories by host',
+};
+
+/** The state of a feed in a few words, and whether somebody has to do something. */
+export function stateOf(feed: ListedFeed, pinned: PinnedFeed | undefined): [string, boolean] {
+  const newest = feed.editions[0];
+  if (feed.fault) return ['was not to be had', true];
+  if (!newest) return ['never read', true];
+  if (newest.state === 'held') return ['waits for a decision', true];
+  const offered = feed.editions.find((edition) => edition.state === 'offered');
+  if (!pinned) return ['not in this draft', false];
+  if (offered && offered.name !== pinned.edition) return ['newer than in this draft', true];
+  return ['in this draft', false];
+}
+
+/** After how many days without a reading a feed is old: three of its intervals, a day at least. */
+export const oldAfter = (feed: ListedFeed) =>
+  Math.max(1, (3 * feed.settings.everyMinutes) / (24 * 60));
+
+/** An interval in words. */
+export function every(minutes: number): string {
+  if (minutes % (24 * 60) === 0) {
+    return minutes === 24 * 60 ? 'every day' : `every ${minutes / 24 / 60} days`;
+  }
+  if (minutes % 60 === 0) {
+    return minutes === 60 ? 'every hour' : `every ${minutes / 60} hours`;
+  }
+  return `every ${minutes} minutes`;
+}
