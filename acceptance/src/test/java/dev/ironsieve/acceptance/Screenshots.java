@@ -108,6 +108,14 @@ public final class Screenshots {
           bench.page().getByText("2 people new, 1 gone").waitFor();
         });
     out.put(
+        "feeds",
+        bench -> {
+          bench.button("Library").click();
+          bench.button("Feeds").click();
+          bench.page().getByText("Sea registry").click();
+          bench.page().getByText("203.0.113.300/32,Norrey").waitFor();
+        });
+    out.put(
         "signatures",
         bench -> {
           bench.button("Library").click();
