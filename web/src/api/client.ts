@@ -28,6 +28,8 @@ import type {
   Tried,
   ReadCalendar,
   AlikeObjects,
+  HandlingKind,
+  FloorSum,
   ObjectKind,
   RemovalEffect,
 } from './types';
@@ -90,7 +92,7 @@ async function problemOf(response: Response): Promise<ProblemBody> {
   return { title, status: response.status, detail: `${title} (${response.status}).` };
 }
 
-const object = (kind: ObjectKind, name: string) =>
+const object = (kind: ObjectKind | HandlingKind, name: string) =>
   `${encodeURIComponent(kind)}/${encodeURIComponent(name)}`;
 const feedEdition = (name: string, edition: string) =>
   `/feeds/${encodeURIComponent(name)}/editions/${encodeURIComponent(edition)}`;
@@ -125,10 +127,11 @@ export const api = {
       'GET',
       `${draft(id)}/terms?${new URLSearchParams([...of.map((word) => ['of', word]), ['text', text]]).toString()}`,
     ),
+  floors: (id: number) => call<FloorSum>('GET', `${draft(id)}/objects/floors`),
   alikeObjects: (id: number) => call<AlikeObjects[]>('GET', `${draft(id)}/objects/alike`),
-  effectOfRemoval: (id: number, kind: ObjectKind, name: string) =>
+  effectOfRemoval: (id: number, kind: ObjectKind | HandlingKind, name: string) =>
     call<RemovalEffect>('GET', `${draft(id)}/objects/${object(kind, name)}/removal`),
-  removeObject: (id: number, kind: ObjectKind, name: string, version: number) =>
+  removeObject: (id: number, kind: ObjectKind | HandlingKind, name: string, version: number) =>
     call<Change>('DELETE', `${draft(id)}/objects/${object(kind, name)}?version=${version}`),
   readCalendar: (file: Blob) =>
     call<ReadCalendar>('POST', '/schedules/read', undefined, file, 'text/calendar'),

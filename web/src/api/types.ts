@@ -66,6 +66,13 @@ export const PUT_EDITS = {
   'host list': 'putHostList',
   schedule: 'putSchedule',
 } as const satisfies Record<ObjectKind, Edit['kind']>;
+export type RatePlan = Schemas['RatePlanDocument'] & { name: string; counted: Counted };
+export type Notice = Schemas['NoticeDocument'] & { name: string; heading: string; text: string };
+export type FloorSum = Schemas['FloorSum'];
+/** For whom a ceiling or a floor counts. */
+export type Counted = 'all rules' | 'each rule' | 'each source';
+/** What rules say by name and match nothing by. */
+export type HandlingKind = 'rate plan' | 'notice';
 export type Verdict = 'allow' | 'drop' | 'reject' | 'caution';
 export type Opening = 'sealed' | 'opened';
 export type Logging = 'off' | 'start' | 'end' | 'both';

@@ -233,6 +233,7 @@ export default function Workbench() {
             />
             {focused && rules && (
               <RulePanel
+                draft={draft}
                 rule={focused}
                 standing={draft.standings[focused.id]}
                 numbers={numbers}

@@ -25,6 +25,8 @@ const draft: Draft = {
   schedules: [],
   editions: { application: '2026-11' },
   feeds: [],
+  ratePlans: [{ name: 'Calls', floor: '1 Mbit/s', counted: 'each rule' }],
+  notices: [],
   sections: [
     {
       id: 's',
@@ -130,6 +132,25 @@ describe('applyEdit', () => {
     expect(order(next)).toBe('s:abc u:d');
     expect(next.sections[1]?.name).toBe('Renamed');
     expect(next.zones).toEqual([]);
+  });
+
+  it('renames a rate plan in the rules that say it', () => {
+    const said = applyEdit(draft, {
+      kind: 'replaceRules',
+      rules: [rule('b', { ratePlan: 'CALLS' })],
+    });
+    const next = applyEdit(said, {
+      kind: 'putRatePlan',
+      replaces: 'calls',
+      ratePlan: { name: 'Voices', floor: '2 Mbit/s', counted: 'each rule' },
+    });
+    expect(next.ratePlans.map((plan) => plan.name)).toEqual(['Voices']);
+    expect(allRules(next)[1]!.ratePlan).toBe('Voices');
+    const none = applyEdit(next, { kind: 'deleteObject', objectKind: 'rate plan', name: 'VOICES' });
+    expect(none.ratePlans).toEqual([]);
+    expect(applyEdit(draft, { kind: 'setLineCapacity', capacity: '1 Gbit/s' }).lineCapacity).toBe(
+      '1 Gbit/s',
+    );
   });
 
   it('keeps feeds in the order of their names, each in one edition', () => {

@@ -3,8 +3,10 @@ import {
   type Draft,
   type Edit,
   type NamedObject,
+  type Notice,
   type ObjectKind,
   type Place,
+  type RatePlan,
   type Rule,
   type Section,
 } from '../api/types';
@@ -58,7 +60,29 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
       return putObject(draft, 'hostLists', edit, ['site']);
     case 'putSchedule':
       return putObject(draft, 'schedules', edit, ['time']);
+    case 'putRatePlan': {
+      const ratePlans = put(
+        draft.ratePlans as RatePlan[],
+        edit.ratePlan as RatePlan,
+        edit.replaces,
+      );
+      return renamed({ ...draft, ratePlans }, 'ratePlan', edit.replaces, edit.ratePlan!.name!);
+    }
+    case 'putNotice': {
+      const notices = put(draft.notices as Notice[], edit.notice as Notice, edit.replaces);
+      return renamed({ ...draft, notices }, 'notice', edit.replaces, edit.notice!.name!);
+    }
+    case 'setLineCapacity':
+      return { ...draft, lineCapacity: edit.capacity };
     case 'deleteObject': {
+      if (edit.objectKind === 'rate plan') {
+        const ratePlans = draft.ratePlans.filter((plan) => !sameName(plan.name!, edit.name!));
+        return { ...draft, ratePlans };
+      }
+      if (edit.objectKind === 'notice') {
+        const notices = draft.notices.filter((notice) => !sameName(notice.name!, edit.name!));
+        return { ...draft, notices };
+      }
       const list = OBJECT_LISTS[edit.objectKind as ObjectKind];
       const key = edit.name!.toLowerCase();
       return { ...draft, [list]: draft[list].filter((o) => o.name!.toLowerCase() !== key) };
@@ -135,6 +159,26 @@ function mapRules(draft: Draft, change: (rule: Rule) => Rule): Draft {
       return after.every((rule, i) => rule === before[i]) ? section : { ...section, rules: after };
     }),
   };
+}
+
+function put<T extends { name: string }>(all: T[], next: T, replaces: string | undefined): T[] {
+  return replaces === undefined
+    ? [...all, next]
+    : all.map((one) => (sameName(one.name, replaces) ? next : one));
+}
+
+/** The rules saying the new name of a rate plan or notice. */
+function renamed(
+  draft: Draft,
+  what: 'ratePlan' | 'notice',
+  from: string | undefined,
+  to: string,
+): Draft {
+  if (from === undefined || from === to) return draft;
+  return mapRules(draft, (rule) => {
+    const said = rule[what];
+    return said && sameName(said, from) ? { ...rule, [what]: to } : rule;
+  });
 }
 
 function putObject(

@@ -15,6 +15,12 @@ export function describeRuleChange(before: Rule, after: Rule): string {
     out.push(after.opening ?? 'sealed');
   }
   if ((before.log ?? 'off') !== (after.log ?? 'off')) out.push(`log ${after.log ?? 'off'}`);
+  if (before.ratePlan !== after.ratePlan) {
+    out.push(after.ratePlan ? `rate plan ${after.ratePlan}` : 'no rate plan');
+  }
+  if (before.notice !== after.notice) {
+    out.push(after.notice ? `notice ${after.notice}` : 'no notice');
+  }
   for (const part of PARTS) {
     const texts = (rule: Rule) =>
       chipsOf(rule, part).map((chip) => (chip.except ? `not ${chip.text}` : chip.text));
@@ -90,6 +96,19 @@ export function describeEdit(
         ? `changed ${kind} "${name}"`
         : `renamed ${kind} "${edit.replaces}" to "${name}"`;
     }
+    case 'putRatePlan':
+    case 'putNotice': {
+      const kind = edit.kind === 'putNotice' ? 'notice' : 'rate plan';
+      const name = (edit.ratePlan ?? edit.notice)?.name;
+      if (!edit.replaces) return `made ${kind} "${name}"`;
+      return edit.replaces === name
+        ? `changed ${kind} "${name}"`
+        : `renamed ${kind} "${edit.replaces}" to "${name}"`;
+    }
+    case 'setLineCapacity':
+      return edit.capacity
+        ? `said that the line carries ${edit.capacity}`
+        : 'said that it is not known what the line carries';
     case 'deleteObject':
       return `deleted ${edit.objectKind} "${edit.name}"`;
     case 'putVocabulary':

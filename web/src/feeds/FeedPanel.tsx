@@ -1,9 +1,10 @@
 import { useMemo, useState } from 'react';
 import { api } from '../api/client';
-import type { Draft, ListedFeed, ListedFeedEdition, PinnedFeed, Rule } from '../api/types';
+import type { Draft, ListedFeed, ListedFeedEdition, PinnedFeed } from '../api/types';
 import { allRules } from '../draft/applyEdit';
 import { EditionDialog } from '../library/EditionDialog';
 import { many } from '../library/Effects';
+import { Users } from '../library/Users';
 import { usersOf } from '../library/usersOf';
 import { Age } from '../ui/Age';
 import { Button } from '../ui/Button';
@@ -226,20 +227,5 @@ function Sets({
         ))}
       </ul>
     </>
-  );
-}
-
-function Users({ rules, onRule }: { rules: Rule[]; onRule(id: string): void }) {
-  return rules.length === 0 ? (
-    <span className="w-[90px] shrink-0 text-[12px] text-dim">not used</span>
-  ) : (
-    <button
-      type="button"
-      title={rules.map((rule) => rule.name).join('\n')}
-      onClick={() => onRule(rules[0]!.id)}
-      className="w-[90px] shrink-0 cursor-pointer text-left text-[12px] text-accent underline underline-offset-2"
-    >
-      in {many(rules.length, 'rule')}
-    </button>
   );
 }

@@ -1,19 +1,15 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { api, type Problem } from '../api/client';
-import {
-  OBJECT_LISTS,
-  type Edit,
-  type NamedObject,
-  type ObjectKind,
-  type Rule,
-} from '../api/types';
+import { OBJECT_LISTS, type Edit, type NamedObject, type ObjectKind } from '../api/types';
 import type { Place } from '../app/places';
 import { allRules } from '../draft/applyEdit';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
 import { ObjectDialog } from './ObjectDialog';
+import { HandlingLists } from './HandlingLists';
 import { LibraryTabs } from './LibraryTabs';
+import { Users } from './Users';
 import { RemovalDialog } from './RemovalDialog';
 import { twinsOf } from './twinsOf';
 import { usersOf } from './usersOf';
@@ -32,7 +28,7 @@ const LISTS: {
   { kind: 'schedule', title: 'Schedules', none: '', coordinate: 'time' },
 ];
 
-/** Zones, addresses, services, hosts and times by name: what they hold and which rules speak of them. */
+/** Zones, addresses, services, hosts, times, rate plans and notices by name, and which rules speak of them. */
 export default function LibraryPage({
   handle,
   mayEdit,
@@ -160,6 +156,13 @@ export default function LibraryPage({
           </section>
         );
       })}
+      <HandlingLists
+        handle={handle}
+        fits={(...texts) => texts.join('\n').toLowerCase().includes(query.trim().toLowerCase())}
+        users={users}
+        mayEdit={mayEdit}
+        onRule={onRule}
+      />
       {leaving && <RemovalDialog {...leaving} draft={draft} onClose={() => setLeaving(null)} />}
       {open && <ObjectDialog {...open} handle={handle} onClose={() => setOpen(null)} />}
     </div>
@@ -175,19 +178,4 @@ function Twins({ names }: { names: string[] | undefined }) {
       same as {names.join(', ')}
     </span>
   ) : null;
-}
-
-function Users({ rules, onRule }: { rules: Rule[]; onRule(id: string): void }) {
-  return rules.length === 0 ? (
-    <span className="w-[90px] shrink-0 text-[12px] text-dim">not used</span>
-  ) : (
-    <button
-      type="button"
-      title={rules.map((rule) => rule.name).join('\n')}
-      onClick={() => onRule(rules[0]!.id)}
-      className="w-[90px] shrink-0 cursor-pointer text-left text-[12px] text-accent underline underline-offset-2"
-    >
-      in {rules.length} {rules.length === 1 ? 'rule' : 'rules'}
-    </button>
-  );
 }

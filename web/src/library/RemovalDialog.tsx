@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api } from '../api/client';
-import type { Draft, ObjectKind, Rule } from '../api/types';
+import type { Draft, HandlingKind, ObjectKind, Rule } from '../api/types';
 import { describeRuleChange } from '../draft/describeEdit';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
@@ -16,7 +16,7 @@ export function RemovalDialog({
   onClose,
 }: {
   draft: Draft;
-  kind: ObjectKind;
+  kind: ObjectKind | HandlingKind;
   name: string;
   onClose(): void;
 }) {
@@ -52,9 +52,11 @@ export function RemovalDialog({
               </li>
             ))}
           </Block>
-          <p className="mb-3 text-[12px] text-dim">
-            A rule that asked for nothing else there is disabled, since it would match anything.
-          </p>
+          {kind !== 'rate plan' && kind !== 'notice' && (
+            <p className="mb-3 text-[12px] text-dim">
+              A rule that asked for nothing else there is disabled, since it would match anything.
+            </p>
+          )}
         </>
       )}
       <div className="sticky -bottom-4 -mb-4 flex justify-end gap-2 bg-sheet py-3">

@@ -32,6 +32,8 @@ export function usersOf(draft: Draft, rules: Rule[]): Map<string, Rule[]> {
       users.set(key, [...(users.get(key) ?? []), rule]);
       groups.get(key)?.forEach(add);
     };
+    if (rule.ratePlan) add(`rate plan:${rule.ratePlan.toLowerCase()}`);
+    if (rule.notice) add(`notice:${rule.notice.toLowerCase()}`);
     for (const part of PARTS) {
       for (const chip of chipsOf(rule, part))
         add(`${KIND[chip.criterion]}:${chip.text.toLowerCase()}`);

@@ -1,11 +1,12 @@
 import { useState } from 'react';
-import type { Rule, Standing } from '../api/types';
+import type { Draft, Rule, Standing } from '../api/types';
 import { FINDING_WORDS, longFinding, reachWords } from '../draft/findings';
 import { Button } from '../ui/Button';
 import type { RuleActions } from './actions';
 
 /** What is known of the rule in focus: its standing with the proof, and its note. */
 export function RulePanel({
+  draft,
   rule,
   standing,
   numbers,
@@ -13,6 +14,7 @@ export function RulePanel({
   mayEdit,
   actions,
 }: {
+  draft: Draft;
   rule: Rule;
   standing: Standing | undefined;
   numbers: Map<string, number>;
@@ -51,6 +53,24 @@ export function RulePanel({
           )}
         </div>
       ))}
+      <Named
+        label="Rate plan"
+        none="whatever the line has"
+        names={draft.ratePlans.map((plan) => plan.name!)}
+        said={rule.ratePlan}
+        mayEdit={mayEdit}
+        onChange={(name) => actions.setRatePlan(rule, name)}
+      />
+      {(rule.notice || rule.verdict === 'caution' || rule.verdict === 'reject') && (
+        <Named
+          label="Notice"
+          none="the gateway's own page"
+          names={draft.notices.map((notice) => notice.name!)}
+          said={rule.notice}
+          mayEdit={mayEdit}
+          onChange={(name) => actions.setNotice(rule, name)}
+        />
+      )}
       <Note key={rule.id} rule={rule} mayEdit={mayEdit} actions={actions} />
     </section>
   );
@@ -77,6 +97,47 @@ function Witness({
         Probe it
       </Button>
     </>
+  );
+}
+
+/** Which rate plan or notice the rule has. */
+function Named({
+  label,
+  none,
+  names,
+  said,
+  mayEdit,
+  onChange,
+}: {
+  label: string;
+  none: string;
+  names: string[];
+  said: string | undefined;
+  mayEdit: boolean;
+  onChange(name: string): void;
+}) {
+  const chosen = names.find((name) => name.toLowerCase() === said?.toLowerCase()) ?? '';
+  if (!mayEdit || names.length === 0) {
+    return said ? (
+      <p className="mt-3 text-[12px] text-dim">
+        {label}: {said}
+      </p>
+    ) : null;
+  }
+  return (
+    <label className="mt-3 flex items-center gap-2 text-[12px] text-dim">
+      {label}
+      <select
+        value={chosen}
+        onChange={(e) => onChange(e.target.value)}
+        className="min-w-0 flex-1 rounded border border-line px-1 py-px text-[13px] text-ink"
+      >
+        <option value="">{none}</option>
+        {names.map((name) => (
+          <option key={name}>{name}</option>
+        ))}
+      </select>
+    </label>
   );
 }
 

@@ -17,6 +17,9 @@ export interface RuleActions {
   setVerdict(rule: Rule, verdict: Verdict): void;
   setLogging(rule: Rule, logging: Logging): void;
   setOpening(rule: Rule, opening: Opening): void;
+  /** None of them is meant by an empty name. */
+  setRatePlan(rule: Rule, name: string): void;
+  setNotice(rule: Rule, name: string): void;
   setNote(rule: Rule, note: string): Promise<string | null>;
   insert(where: 'above' | 'below', id: string): void;
   insertInto(sectionId: string): void;

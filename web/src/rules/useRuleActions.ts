@@ -158,6 +158,9 @@ export function useRuleActions(
       setVerdict: (r, verdict) => void change(r.id, (now) => ({ ...now, verdict })),
       setLogging: (r, log) => void change(r.id, (now) => ({ ...now, log })),
       setOpening: (r, opening) => void change(r.id, (now) => ({ ...now, opening })),
+      setRatePlan: (r, name) =>
+        void change(r.id, (now) => ({ ...now, ratePlan: name || undefined })),
+      setNotice: (r, name) => void change(r.id, (now) => ({ ...now, notice: name || undefined })),
       setNote: (r, note) => change(r.id, (now) => ({ ...now, note })),
       insert: (where, id) => void insertAt({ [where]: id }, rule(id)),
       insertInto: (sectionId) => void insertAt({ endOf: sectionId }, undefined),

@@ -53,7 +53,7 @@ final class Diff implements Callable<Integer> {
   @Option(
       names = "--by",
       paramLabel = "ASPECT",
-      description = "verdict (if left out), rule, logging or opening.")
+      description = "verdict (if left out), rule, logging, opening or rate_plan.")
   private Aspect aspect = Aspect.VERDICT;
 
   @Option(names = "--format", description = "One of ${COMPLETION-CANDIDATES}.")

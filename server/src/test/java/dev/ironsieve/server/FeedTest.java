@@ -230,8 +230,7 @@ class FeedTest {
         .statusCode(200)
         .body("verdict", is("reject"))
         .body(
-            "remarks",
-            hasItem("a.dice.example is in Dice by " + name + ", edition " + first + "."));
+            "notes", hasItem("a.dice.example is in Dice by " + name + ", edition " + first + "."));
     Forgetting.drafts();
     JsonPath again = editor.draft(rulebase).jsonPath();
     assertThat(again.<String>getList("feeds.edition")).containsExactly(first);

@@ -83,4 +83,60 @@ class ScheduleTest {
     editor.request().get(objects + "colour/red/removal").then().statusCode(422);
     editor.request().delete(objects + "address/Kiosks").then().statusCode(422);
   }
+
+  @Test
+  void floorsAddUpAndPlansAndNoticesAreEditedLikeObjects() {
+    Client editor = Client.signedIn("ruth.okell");
+    editor
+        .request()
+        .get("/api/rulebases/1/draft/objects/floors")
+        .then()
+        .statusCode(200)
+        .body("plans.plan", contains("Calls first", "Telemetry", "Backups"))
+        .body("plans.times", contains(120, 1, 2))
+        .body("total", is("53520 kbit/s"))
+        .body("lineCapacity", is("50 Mbit/s"))
+        .body("share", greaterThan(1f));
+    long rulebase = editor.rulebase("plans");
+    String plan =
+        "{\"kind\": \"putRatePlan\", \"ratePlan\": {\"name\": \"p\", \"counted\": \"%s\","
+            + " \"floor\": \"%s\"}}";
+    editor.edit(rulebase, 0, plan.formatted("each rule", "1 Mbit/s")).then().statusCode(200);
+    editor
+        .edit(rulebase, 1, plan.formatted("each rule", "1 Mb"))
+        .then()
+        .statusCode(422)
+        .body("faults[0].path", is("$.edit.ratePlan.floor"));
+    editor
+        .edit(rulebase, 1, plan.formatted("each source", "1 Mbit/s"))
+        .then()
+        .statusCode(422)
+        .body("faults[0].expected", containsString("how many source addresses at once"));
+    editor
+        .edit(
+            rulebase,
+            1,
+            "{\"kind\": \"putNotice\", \"notice\": {\"name\": \"n\", \"heading\": \"h\","
+                + " \"text\": \"t\"}}")
+        .then()
+        .statusCode(200);
+    editor
+        .edit(rulebase, 2, "{\"kind\": \"setLineCapacity\", \"capacity\": \"1 Gbit/s\"}")
+        .then()
+        .statusCode(200);
+    Forgetting.drafts();
+    editor
+        .draft(rulebase)
+        .then()
+        .body("ratePlans.name", contains("p"))
+        .body("notices.name", contains("n"))
+        .body("lineCapacity", is("1 Gbit/s"));
+    editor.post(rulebase, "undo").then().statusCode(200);
+    editor
+        .request()
+        .get("/api/rulebases/" + rulebase + "/draft/objects/rate plan/p/removal")
+        .then()
+        .statusCode(200)
+        .body("rules.size()", is(0));
+  }
 }

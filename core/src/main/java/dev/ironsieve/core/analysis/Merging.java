@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
@@ -21,7 +22,9 @@ public final class Merging {
   public static Optional<Rule> merged(Rule upper, Rule lower) {
     if (upper.verdict() != lower.verdict()
         || upper.opening() != lower.opening()
-        || upper.logging() != lower.logging()) {
+        || upper.logging() != lower.logging()
+        || !Objects.equals(upper.ratePlan(), lower.ratePlan())
+        || !Objects.equals(upper.notice(), lower.notice())) {
       return Optional.empty();
     }
     int differing = 0;
@@ -58,20 +61,15 @@ public final class Merging {
       return Optional.empty();
     }
     return Optional.of(
-        new Rule(
-            upper.id(),
-            upper.name(),
-            true,
-            union(upper.fromZones(), lower.fromZones()),
-            union(upper.fromAddresses(), lower.fromAddresses()),
-            union(upper.toZones(), lower.toZones()),
-            union(upper.toAddresses(), lower.toAddresses()),
-            union(upper.services(), lower.services()),
-            terms,
-            upper.verdict(),
-            upper.opening(),
-            upper.logging(),
-            upper.note()));
+        upper
+            .matching(
+                union(upper.fromZones(), lower.fromZones()),
+                union(upper.fromAddresses(), lower.fromAddresses()),
+                union(upper.toZones(), lower.toZones()),
+                union(upper.toAddresses(), lower.toAddresses()),
+                union(upper.services(), lower.services()))
+            .asking(terms)
+            .enabled(true));
   }
 
   /** Without items a criterion stands for everything, and so does its union with any other. */

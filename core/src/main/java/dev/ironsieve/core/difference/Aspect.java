@@ -1,6 +1,7 @@
 package dev.ironsieve.core.difference;
 
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Verdict;
@@ -15,7 +16,9 @@ public enum Aspect {
   /** When it is logged; the closing rule logs at the start. */
   LOGGING(rule -> rule == null ? Logging.START : rule.logging()),
   /** Whether it is decrypted for inspection; the closing rule leaves it sealed. */
-  OPENING(rule -> rule == null ? Opening.SEALED : rule.opening());
+  OPENING(rule -> rule == null ? Opening.SEALED : rule.opening()),
+  /** Which rate plan it gets, by its name. */
+  RATE_PLAN(rule -> rule == null || rule.ratePlan() == null ? "" : Names.key(rule.ratePlan()));
 
   private final Function<Rule, Object> says;
 

@@ -4,7 +4,10 @@ import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rate;
+import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceObject;
@@ -75,6 +78,19 @@ public sealed interface Edit {
 
   /** Like {@link PutZone} for a host list or a schedule. */
   record PutTerms(TermObject object, String replaces) implements Edit {}
+
+  /** Like {@link PutZone} for a rate plan. */
+  record PutRatePlan(RatePlan plan, String replaces) implements Edit {}
+
+  /** Like {@link PutZone} for a notice. */
+  record PutNotice(Notice notice, String replaces) implements Edit {}
+
+  /**
+   * Says how much the line carries.
+   *
+   * @param capacity null if that is not known
+   */
+  record SetLineCapacity(Rate capacity) implements Edit {}
 
   /** Takes away a zone or object, which nothing may mention. */
   record DeleteObject(ObjectKind kind, String name) implements Edit {}

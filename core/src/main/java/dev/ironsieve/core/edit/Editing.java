@@ -36,6 +36,11 @@ final class Editing {
       case Edit.PutAddress put -> ObjectEditing.put(before, put);
       case Edit.PutService put -> ObjectEditing.put(before, put);
       case Edit.PutTerms put -> ObjectEditing.put(before, put);
+      case Edit.PutRatePlan put -> ObjectEditing.put(before, put);
+      case Edit.PutNotice put -> ObjectEditing.put(before, put);
+      case Edit.SetLineCapacity set ->
+          before.withHandling(
+              before.handling().withLineCapacity(set.capacity()), before.sections());
       case Edit.DeleteObject delete -> deleteObject(before, delete.kind(), delete.name());
       case Edit.PutVocabulary put -> putVocabulary(before, put.vocabulary());
       case Edit.DeleteVocabulary delete -> deleteVocabulary(before, delete.coordinate());
@@ -247,31 +252,7 @@ final class Editing {
           users.size() + " rules that use it, the first being \"" + users.getFirst().name() + "\"";
       throw new InvalidModel(kind.word() + " \"" + name + "\"", "no rule that uses it", found);
     }
-    String key = Names.key(name);
-    Rulebase after =
-        kind.coordinate() != null
-            ? before.withTermObjects(
-                before.termObjects().stream()
-                    .filter(o -> o.kind() != kind || !Names.key(o.name()).equals(key))
-                    .toList(),
-                before.sections())
-            : before.with(
-                kind != ObjectKind.ZONE
-                    ? before.zones()
-                    : before.zones().stream()
-                        .filter(o -> !Names.key(o.name()).equals(key))
-                        .toList(),
-                kind != ObjectKind.ADDRESS
-                    ? before.addresses()
-                    : before.addresses().stream()
-                        .filter(o -> !Names.key(o.name()).equals(key))
-                        .toList(),
-                kind != ObjectKind.SERVICE
-                    ? before.services()
-                    : before.services().stream()
-                        .filter(o -> !Names.key(o.name()).equals(key))
-                        .toList(),
-                before.sections());
+    Rulebase after = ObjectEditing.without(before, kind, Names.key(name));
     if (after.equals(before)) {
       throw new MissingTarget(kind.word(), name);
     }

@@ -2,7 +2,9 @@ package dev.ironsieve.core.edit;
 
 import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
@@ -71,6 +73,18 @@ final class Inverse {
                   .<Edit>map(old -> new Edit.PutTerms(old, put.object().name()))
                   .orElseGet(
                       () -> new Edit.DeleteObject(put.object().kind(), put.object().name())));
+      case Edit.PutRatePlan put ->
+          Optional.of(
+              find(before.handling().ratePlans(), RatePlan::name, put.replaces())
+                  .<Edit>map(old -> new Edit.PutRatePlan(old, put.plan().name()))
+                  .orElseGet(() -> new Edit.DeleteObject(ObjectKind.RATE_PLAN, put.plan().name())));
+      case Edit.PutNotice put ->
+          Optional.of(
+              find(before.handling().notices(), Notice::name, put.replaces())
+                  .<Edit>map(old -> new Edit.PutNotice(old, put.notice().name()))
+                  .orElseGet(() -> new Edit.DeleteObject(ObjectKind.NOTICE, put.notice().name())));
+      case Edit.SetLineCapacity set ->
+          Optional.of(new Edit.SetLineCapacity(before.handling().lineCapacity()));
       case Edit.DeleteObject delete -> makeAgain(before, delete);
       case Edit.PutVocabulary put -> Optional.of(vocabularyAsItWas(before, put.vocabulary()));
       case Edit.DeleteVocabulary delete ->
@@ -138,6 +152,12 @@ final class Inverse {
       case SERVICE ->
           find(before.services(), ServiceObject::name, delete.name())
               .map(o -> new Edit.PutService(o, null));
+      case RATE_PLAN ->
+          find(before.handling().ratePlans(), RatePlan::name, delete.name())
+              .map(o -> new Edit.PutRatePlan(o, null));
+      case NOTICE ->
+          find(before.handling().notices(), Notice::name, delete.name())
+              .map(o -> new Edit.PutNotice(o, null));
       case HOST_LIST, SCHEDULE ->
           find(before.termObjects(delete.kind()), TermObject::name, delete.name())
               .map(o -> new Edit.PutTerms(o, null));

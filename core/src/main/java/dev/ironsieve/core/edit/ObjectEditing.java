@@ -6,7 +6,9 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
@@ -142,6 +144,92 @@ final class ObjectEditing {
             },
             put.replaces(),
             put.object().name()));
+  }
+
+  static Rulebase put(Rulebase before, Edit.PutRatePlan put) {
+    UnaryOperator<String> rename = renaming(put.replaces(), put.plan().name());
+    List<RatePlan> plans =
+        placed(
+            ObjectKind.RATE_PLAN,
+            before.handling().ratePlans(),
+            RatePlan::name,
+            put.plan(),
+            put.replaces());
+    return before.withHandling(
+        before.handling().withRatePlans(plans),
+        inRules(
+            before,
+            rule ->
+                rule.ratePlan() == null
+                    ? rule
+                    : rule.handled(rename.apply(rule.ratePlan()), rule.notice()),
+            put.replaces(),
+            put.plan().name()));
+  }
+
+  static Rulebase put(Rulebase before, Edit.PutNotice put) {
+    UnaryOperator<String> rename = renaming(put.replaces(), put.notice().name());
+    List<Notice> notices =
+        placed(
+            ObjectKind.NOTICE,
+            before.handling().notices(),
+            Notice::name,
+            put.notice(),
+            put.replaces());
+    return before.withHandling(
+        before.handling().withNotices(notices),
+        inRules(
+            before,
+            rule ->
+                rule.notice() == null
+                    ? rule
+                    : rule.handled(rule.ratePlan(), rename.apply(rule.notice())),
+            put.replaces(),
+            put.notice().name()));
+  }
+
+  /** Without an object, which no rule may mention. */
+  static Rulebase without(Rulebase before, ObjectKind kind, String key) {
+    return switch (kind) {
+      case ZONE ->
+          before.with(
+              others(before.zones(), Zone::name, key),
+              before.addresses(),
+              before.services(),
+              before.sections());
+      case ADDRESS ->
+          before.with(
+              before.zones(),
+              others(before.addresses(), AddressObject::name, key),
+              before.services(),
+              before.sections());
+      case SERVICE ->
+          before.with(
+              before.zones(),
+              before.addresses(),
+              others(before.services(), ServiceObject::name, key),
+              before.sections());
+      case HOST_LIST, SCHEDULE ->
+          before.withTermObjects(
+              before.termObjects().stream()
+                  .filter(o -> o.kind() != kind || !Names.key(o.name()).equals(key))
+                  .toList(),
+              before.sections());
+      case RATE_PLAN ->
+          before.withHandling(
+              before
+                  .handling()
+                  .withRatePlans(others(before.handling().ratePlans(), RatePlan::name, key)),
+              before.sections());
+      case NOTICE ->
+          before.withHandling(
+              before.handling().withNotices(others(before.handling().notices(), Notice::name, key)),
+              before.sections());
+    };
+  }
+
+  private static <T> List<T> others(List<T> objects, Function<T, String> nameOf, String key) {
+    return objects.stream().filter(o -> !Names.key(nameOf.apply(o)).equals(key)).toList();
   }
 
   private static List<Section> inRules(

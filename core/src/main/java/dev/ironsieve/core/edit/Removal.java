@@ -135,6 +135,8 @@ public record Removal(List<Edit> losses, Edit deletion, List<Change> changes) {
                   rule.toZones(),
                   rule.toAddresses(),
                   less(rule.services(), otherService, widened));
+          case RATE_PLAN -> rule.handled(null, rule.notice());
+          case NOTICE -> rule.handled(rule.ratePlan(), null);
           case HOST_LIST, SCHEDULE -> {
             Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
             terms.putAll(rule.terms());

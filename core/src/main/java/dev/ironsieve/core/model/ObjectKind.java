@@ -3,6 +3,7 @@ package dev.ironsieve.core.model;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
 
 /** The kinds of things that rules mean by name. */
 public enum ObjectKind {
@@ -10,7 +11,9 @@ public enum ObjectKind {
   ADDRESS,
   SERVICE,
   HOST_LIST,
-  SCHEDULE;
+  SCHEDULE,
+  RATE_PLAN,
+  NOTICE;
 
   public String word() {
     return name().toLowerCase(Locale.ROOT).replace('_', ' ');
@@ -38,6 +41,8 @@ public enum ObjectKind {
         out.addAll(Rulebase.namesOfAddresses(rule.toAddresses().mentioned()));
       }
       case SERVICE -> out.addAll(Rulebase.namesOfServices(rule.services().mentioned()));
+      case RATE_PLAN -> Stream.ofNullable(rule.ratePlan()).forEach(out::add);
+      case NOTICE -> Stream.ofNullable(rule.notice()).forEach(out::add);
       case HOST_LIST, SCHEDULE -> out.addAll(rule.term(coordinate()).mentioned());
     }
     return out;

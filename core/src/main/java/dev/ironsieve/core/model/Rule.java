@@ -10,6 +10,8 @@ import java.util.Map;
  * @param id stays the same for the rule's whole life, through renaming and moving
  * @param enabled a disabled rule is passed over
  * @param terms what it asks of the coordinates of its vocabularies; what is any is left out
+ * @param ratePlan name of how much of the line its connections get; null for whatever there is
+ * @param notice name of the page that people are shown; null for none
  */
 public record Rule(
     String id,
@@ -24,12 +26,47 @@ public record Rule(
     Verdict verdict,
     Opening opening,
     Logging logging,
+    String ratePlan,
+    String notice,
     String note) {
   public Rule {
     Names.checkId("rule", id);
     name = Names.checkTitle("rule", name);
     Names.checkNote(note);
     terms = narrowing(terms);
+  }
+
+  /** A rule without a rate plan and without a notice. */
+  public Rule(
+      String id,
+      String name,
+      boolean enabled,
+      Criterion<String> fromZones,
+      Criterion<AddressItem> fromAddresses,
+      Criterion<String> toZones,
+      Criterion<AddressItem> toAddresses,
+      Criterion<ServiceItem> services,
+      Map<Coordinate, Criterion<String>> terms,
+      Verdict verdict,
+      Opening opening,
+      Logging logging,
+      String note) {
+    this(
+        id,
+        name,
+        enabled,
+        fromZones,
+        fromAddresses,
+        toZones,
+        toAddresses,
+        services,
+        terms,
+        verdict,
+        opening,
+        logging,
+        null,
+        null,
+        note);
   }
 
   /** A rule that asks for zones, addresses and services only, and leaves connections sealed. */
@@ -116,6 +153,31 @@ public record Rule(
     return like(enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms);
   }
 
+  /**
+   * The same rule with another rate plan and another notice.
+   *
+   * @param ratePlan its name, or null
+   * @param notice its name, or null
+   */
+  public Rule handled(String ratePlan, String notice) {
+    return new Rule(
+        id,
+        name,
+        enabled,
+        fromZones,
+        fromAddresses,
+        toZones,
+        toAddresses,
+        services,
+        terms,
+        verdict,
+        opening,
+        logging,
+        ratePlan,
+        notice,
+        note);
+  }
+
   private Rule like(
       boolean enabled,
       Criterion<String> fromZones,
@@ -137,6 +199,8 @@ public record Rule(
         verdict,
         opening,
         logging,
+        ratePlan,
+        notice,
         note);
   }
 

@@ -24,6 +24,7 @@ public final class Rulebase {
   private final List<TermObject> termObjects;
   private final List<Vocabulary> pinned;
   private final List<Feed> feeds;
+  private final Handling handling;
   private final Written written;
   private final List<Vocabulary> vocabularies; // pinned and written
   private final List<Section> sections;
@@ -34,6 +35,7 @@ public final class Rulebase {
    * @param termObjects host lists and schedules
    * @param pinned what rules can say of coordinates whose values come from outside
    * @param feeds lists of addresses and hosts from outside
+   * @param handling rate plans and notices
    */
   public Rulebase(
       String name,
@@ -43,8 +45,10 @@ public final class Rulebase {
       List<TermObject> termObjects,
       List<Vocabulary> pinned,
       List<Feed> feeds,
+      Handling handling,
       List<Section> sections) {
-    this(name, zones, addresses, services, termObjects, pinned, feeds, sections, Map.of());
+    this(
+        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections, Map.of());
   }
 
   private Rulebase(
@@ -55,6 +59,7 @@ public final class Rulebase {
       List<TermObject> termObjects,
       List<Vocabulary> pinned,
       List<Feed> feeds,
+      Handling handling,
       List<Section> sections,
       Map<Coordinate, Set<String>> others) {
     this.name = Names.checkTitle("rulebase", name);
@@ -64,6 +69,7 @@ public final class Rulebase {
     this.termObjects = List.copyOf(termObjects);
     this.pinned = List.copyOf(pinned);
     this.feeds = List.copyOf(feeds);
+    this.handling = handling;
     this.sections = List.copyOf(sections);
     rules = rules(this.sections);
     written = new Written(this.pinned, this.termObjects, this.feeds, rules, others);
@@ -73,7 +79,7 @@ public final class Rulebase {
     check.rules(rules, List.of());
   }
 
-  /** A rulebase without host lists, schedules and feeds. */
+  /** A rulebase without host lists, schedules, feeds, rate plans and notices. */
   public Rulebase(
       String name,
       List<Zone> zones,
@@ -81,7 +87,7 @@ public final class Rulebase {
       List<ServiceObject> services,
       List<Vocabulary> pinned,
       List<Section> sections) {
-    this(name, zones, addresses, services, List.of(), pinned, List.of(), sections);
+    this(name, zones, addresses, services, List.of(), pinned, List.of(), Handling.NONE, sections);
   }
 
   /** Another state of a rulebase's rules, which say the same hosts and times. */
@@ -93,6 +99,7 @@ public final class Rulebase {
     termObjects = before.termObjects;
     pinned = before.pinned;
     feeds = before.feeds;
+    handling = before.handling;
     written = before.written;
     vocabularies = before.vocabularies;
     this.sections = sections;
@@ -165,9 +172,21 @@ public final class Rulebase {
     return feeds.stream().filter(feed -> Names.key(feed.name()).equals(key)).findFirst();
   }
 
+  /** Rate plans and notices. */
+  public Handling handling() {
+    return handling;
+  }
+
+  /** With other rate plans or notices, and rules. */
+  public Rulebase withHandling(Handling handling, List<Section> sections) {
+    return new Rulebase(
+        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+  }
+
   /** With other feeds. */
   public Rulebase withFeeds(List<Feed> feeds) {
-    return new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, sections);
+    return new Rulebase(
+        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /** What rules can say: what is pinned, and the hosts and times that are written here. */
@@ -190,7 +209,8 @@ public final class Rulebase {
     List<Rule> nextRules = rules(next);
     return written.isOf(nextRules)
         ? new Rulebase(this, next, nextRules)
-        : new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, next);
+        : new Rulebase(
+            name, zones, addresses, services, termObjects, pinned, feeds, handling, next);
   }
 
   /** With other zones, objects and rules; they change together, so that names keep fitting. */
@@ -199,17 +219,20 @@ public final class Rulebase {
       List<AddressObject> addresses,
       List<ServiceObject> services,
       List<Section> sections) {
-    return new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, sections);
+    return new Rulebase(
+        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /** With other host lists or schedules, and rules. */
   public Rulebase withTermObjects(List<TermObject> termObjects, List<Section> sections) {
-    return new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, sections);
+    return new Rulebase(
+        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /** With other pinned editions. */
   public Rulebase withPinned(List<Vocabulary> pinned) {
-    return new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, sections);
+    return new Rulebase(
+        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /**
@@ -225,6 +248,7 @@ public final class Rulebase {
         termObjects,
         pinned,
         feeds,
+        handling,
         sections,
         other.written.members());
   }
@@ -235,7 +259,8 @@ public final class Rulebase {
   }
 
   public Rulebase named(String name) {
-    return new Rulebase(name, zones, addresses, services, termObjects, pinned, feeds, sections);
+    return new Rulebase(
+        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /** The rules that mention {@code name}, themselves or through objects that mention it. */
@@ -257,7 +282,7 @@ public final class Rulebase {
 
   private Map<String, List<String>> groups(ObjectKind kind) {
     return switch (kind) {
-      case ZONE, HOST_LIST, SCHEDULE -> Map.of();
+      case ZONE, HOST_LIST, SCHEDULE, RATE_PLAN, NOTICE -> Map.of();
       case ADDRESS -> members(addresses, AddressObject::name, o -> namesOfAddresses(o.members()));
       case SERVICE -> members(services, ServiceObject::name, o -> namesOfServices(o.members()));
     };
@@ -297,12 +322,14 @@ public final class Rulebase {
         && termObjects.equals(other.termObjects)
         && pinned.equals(other.pinned)
         && feeds.equals(other.feeds)
+        && handling.equals(other.handling)
         && sections.equals(other.sections);
   }
 
   @Override
   public int hashCode() {
-    return Objects.hash(name, zones, addresses, services, termObjects, pinned, feeds, sections);
+    return Objects.hash(
+        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /** The name; the rules would be too many. */

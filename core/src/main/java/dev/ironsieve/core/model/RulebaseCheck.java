@@ -30,6 +30,8 @@ final class RulebaseCheck {
   private final Set<String> zoneNames;
   private final Set<String> addressNames;
   private final Set<String> serviceNames;
+  private final Set<String> ratePlanNames;
+  private final Set<String> noticeNames;
   private final Map<Coordinate, Set<String>> termNames;
   private final boolean knowsPorts; // of applications
 
@@ -51,6 +53,9 @@ final class RulebaseCheck {
                         .map(FeedSet::name))
                 .toList());
     serviceNames = unique("service", services.stream().map(ServiceObject::name).toList());
+    Handling handling = rulebase.handling();
+    ratePlanNames = unique("rate plan", handling.ratePlans().stream().map(RatePlan::name).toList());
+    noticeNames = unique("notice", handling.notices().stream().map(Notice::name).toList());
     unique("feed", rulebase.feeds().stream().map(Feed::name).toList());
     Map<String, List<String>> addressGroups = new HashMap<>();
     for (AddressObject object : addresses) {
@@ -135,6 +140,8 @@ final class RulebaseCheck {
     exist(place, "zone", ObjectKind.ZONE.namesIn(rule), zoneNames);
     exist(place, "address", ObjectKind.ADDRESS.namesIn(rule), addressNames);
     exist(place, "service", ObjectKind.SERVICE.namesIn(rule), serviceNames);
+    exist(place, "rate plan", ObjectKind.RATE_PLAN.namesIn(rule), ratePlanNames);
+    exist(place, "notice", ObjectKind.NOTICE.namesIn(rule), noticeNames);
     if (!knowsPorts && rule.services().mentioned().contains(new ServiceItem.UsualPorts())) {
       throw new InvalidModel(
           place, "services; nothing is known of the ports of applications", USUAL_PORTS);

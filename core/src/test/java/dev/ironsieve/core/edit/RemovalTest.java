@@ -8,6 +8,7 @@ import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Handling;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.ObjectKind;
@@ -103,6 +104,7 @@ class RemovalTest {
             new TermObject(ObjectKind.SCHEDULE, "late", List.of("daily 23:00-06:00"), "")),
         List.of(),
         List.of(),
+        Handling.NONE,
         List.of(new Section("s", "S", List.of())));
   }
 

@@ -20,6 +20,7 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedKind;
 import dev.ironsieve.core.model.FeedSet;
+import dev.ironsieve.core.model.Handling;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
@@ -113,6 +114,7 @@ class FeedTest {
         List.of(new TermObject(ObjectKind.HOST_LIST, "ours", List.of("dice.example"), "")),
         List.of(),
         feeds,
+        Handling.NONE,
         List.of(new Section("s", "S", List.of(rules))));
   }
 

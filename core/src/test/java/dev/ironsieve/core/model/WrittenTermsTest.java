@@ -78,6 +78,7 @@ class WrittenTermsTest {
         objects,
         List.of(),
         List.of(),
+        Handling.NONE,
         List.of(new Section("s", "S", rules)));
   }
 

@@ -10,8 +10,12 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedKind;
 import dev.ironsieve.core.model.FeedSet;
+import dev.ironsieve.core.model.Handling;
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.Opening;
+import dev.ironsieve.core.model.Rate;
+import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
@@ -186,6 +190,12 @@ public final class SmallWorld {
         List.of(),
         withTerms ? VOCABULARIES : List.of(),
         feeds,
+        new Handling(
+            List.of(
+                new RatePlan(
+                    "narrow", Rate.parse("2 Mbit/s"), null, RatePlan.Counted.EACH_RULE, null, "")),
+            List.of(new Notice("mind", "Mind the gap", "Ask first.")),
+            null),
         List.of(
             new Section("a", "First", rules.subList(0, half)),
             new Section("b", "Second", rules.subList(half, count))));
@@ -205,6 +215,8 @@ public final class SmallWorld {
         Verdict.values()[random.nextInt(3)],
         random.nextInt(3) == 0 ? Opening.OPENED : Opening.SEALED,
         Logging.OFF,
+        withTerms && random.nextInt(4) == 0 ? "narrow" : null,
+        withTerms && random.nextInt(4) == 0 ? "MIND" : null,
         "");
   }
 

@@ -5,8 +5,11 @@ import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Opening;
+import dev.ironsieve.core.model.Rate;
+import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
@@ -35,6 +38,9 @@ public final class FromModel {
         some(terms(rulebase, ObjectKind.SCHEDULE)),
         some(rulebase.pinned().stream().map(FromModel::vocabulary).toList()),
         some(rulebase.feeds().stream().map(FromModel::feed).toList()),
+        some(rulebase.handling().ratePlans().stream().map(FromModel::ratePlan).toList()),
+        some(rulebase.handling().notices().stream().map(FromModel::notice).toList()),
+        text(rulebase.handling().lineCapacity()),
         rulebase.sections().stream().map(FromModel::section).toList());
   }
 
@@ -46,6 +52,24 @@ public final class FromModel {
         feed.sets().stream()
             .map(set -> new FeedDocument.SetDocument(set.name(), set.members()))
             .toList());
+  }
+
+  public static RatePlanDocument ratePlan(RatePlan plan) {
+    return new RatePlanDocument(
+        plan.name(),
+        text(plan.ceiling()),
+        text(plan.floor()),
+        plan.counted().word(),
+        plan.mostAtOnce(),
+        note(plan.note()));
+  }
+
+  public static NoticeDocument notice(Notice notice) {
+    return new NoticeDocument(notice.name(), notice.heading(), notice.text());
+  }
+
+  private static String text(Rate rate) {
+    return rate == null ? null : rate.toString();
   }
 
   public static SectionDocument section(Section section) {
@@ -67,6 +91,8 @@ public final class FromModel {
         rule.verdict().word(),
         rule.opening() == Opening.SEALED ? null : rule.opening().word(),
         rule.logging() == Logging.OFF ? null : rule.logging().word(),
+        rule.ratePlan(),
+        rule.notice(),
         note(rule.note()));
   }
 

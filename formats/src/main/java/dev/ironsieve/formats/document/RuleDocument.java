@@ -12,6 +12,8 @@ import java.util.Map;
  * @param verdict {@code allow}, {@code drop}, {@code reject} or {@code caution}
  * @param opening {@code sealed} (if left out) or {@code opened}
  * @param log {@code off} (if left out), {@code start}, {@code end} or {@code both}
+ * @param ratePlan name of a rate plan; none if left out
+ * @param notice name of a notice; none if left out
  * @param note empty if left out
  */
 public record RuleDocument(
@@ -27,4 +29,6 @@ public record RuleDocument(
     String verdict,
     String opening,
     String log,
+    String ratePlan,
+    String notice,
     String note) {}

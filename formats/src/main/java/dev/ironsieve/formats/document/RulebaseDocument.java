@@ -11,6 +11,9 @@ import java.util.List;
  * @param vocabularies what rules can say of people, devices, sites, applications, file kinds and
  *     times
  * @param feeds lists of addresses and hosts from outside
+ * @param ratePlans how much of the line rules can give
+ * @param notices pages that rules can show
+ * @param lineCapacity how much the line carries, such as {@code 1 Gbit/s}; not known if left out
  */
 public record RulebaseDocument(
     Integer ironSieve,
@@ -22,6 +25,9 @@ public record RulebaseDocument(
     List<ObjectDocument> schedules,
     List<VocabularyDocument> vocabularies,
     List<FeedDocument> feeds,
+    List<RatePlanDocument> ratePlans,
+    List<NoticeDocument> notices,
+    String lineCapacity,
     List<SectionDocument> sections) {
   /** The version of the format that this reads and writes. */
   public static final int VERSION = 1;

@@ -8,9 +8,13 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedKind;
 import dev.ironsieve.core.model.FeedSet;
+import dev.ironsieve.core.model.Handling;
 import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Opening;
+import dev.ironsieve.core.model.Rate;
+import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
@@ -61,6 +65,11 @@ public final class ToModel {
     List<Vocabulary> vocabularies =
         each(document.vocabularies(), "$.vocabularies", ToModel::vocabulary);
     List<Feed> feeds = each(document.feeds(), "$.feeds", ToModel::feed);
+    Handling handling =
+        new Handling(
+            each(document.ratePlans(), "$.ratePlans", ToModel::ratePlan),
+            each(document.notices(), "$.notices", ToModel::notice),
+            rate(document.lineCapacity(), "$.lineCapacity"));
     List<Section> sections = new ArrayList<>();
     List<SectionDocument> given = document.sections() == null ? List.of() : document.sections();
     for (int i = 0; i < given.size(); i++) {
@@ -81,7 +90,45 @@ public final class ToModel {
                 termObjects,
                 vocabularies,
                 feeds,
+                handling,
                 all));
+  }
+
+  public static RatePlan ratePlan(RatePlanDocument document, String path) {
+    Rate ceiling = rate(document.ceiling(), path + ".ceiling");
+    Rate floor = rate(document.floor(), path + ".floor");
+    RatePlan.Counted counted = counted(document.counted(), path + ".counted");
+    return Checked.at(
+        path,
+        () ->
+            new RatePlan(
+                document.name(),
+                ceiling,
+                floor,
+                counted,
+                document.mostAtOnce(),
+                document.note() == null ? "" : document.note()));
+  }
+
+  private static RatePlan.Counted counted(String word, String path) {
+    return Arrays.stream(RatePlan.Counted.values())
+        .filter(counted -> counted.word().equals(word))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new InvalidDocument(
+                    path,
+                    "one of all rules, each rule, each source",
+                    word == null ? "nothing" : '"' + word + '"'));
+  }
+
+  public static Notice notice(NoticeDocument document, String path) {
+    return Checked.at(path, () -> new Notice(document.name(), document.heading(), document.text()));
+  }
+
+  /** A rate, or null for none. */
+  public static Rate rate(String text, String path) {
+    return text == null ? null : Checked.at(path, () -> Rate.parse(text));
   }
 
   public static Feed feed(FeedDocument document, String path) {
@@ -247,6 +294,8 @@ public final class ToModel {
                 verdict,
                 opening,
                 logging,
+                document.ratePlan(),
+                document.notice(),
                 document.note() == null ? "" : document.note()));
   }
 

@@ -108,6 +108,10 @@ public final class AclWriter {
     if (rule.opening() == Opening.OPENED) {
       notes.add("Rule " + number + " \"" + rule.name() + "\": that it opens is not written.");
     }
+    if (rule.ratePlan() != null || rule.notice() != null) {
+      notes.add(
+          "Rule " + number + " \"" + rule.name() + "\": its rate plan or notice is not written.");
+    }
     if (rule.logging() == Logging.START || rule.logging() == Logging.BOTH) {
       notes.add(
           "Rule " + number + " \"" + rule.name() + "\": when it logs is not written, only that.");

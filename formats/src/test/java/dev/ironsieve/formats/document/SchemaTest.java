@@ -68,6 +68,11 @@ class SchemaTest {
             + "[{'name': 'r', 'verdict': 'allow', 'opening': 'ajar'}]}]}",
         "{'ironSieve': 1, 'name': 'n', 'vocabularies': [{'coordinate': 'application', "
             + "'edition': 'e', 'values': ['a'], 'applications': [{'name': 'a', 'uses': []}]}]}",
+        "{'ironSieve': 1, 'name': 'n', 'lineCapacity': '20 MB/s'}",
+        "{'ironSieve': 1, 'name': 'n', 'ratePlans': [{'name': 'p', 'counted': 'all rules'}]}",
+        "{'ironSieve': 1, 'name': 'n', 'ratePlans': [{'name': 'p', 'counted': 'nobody', "
+            + "'floor': '1 Mbit/s'}]}",
+        "{'ironSieve': 1, 'name': 'n', 'notices': [{'name': 'p', 'heading': 'h', 'text': ''}]}",
         "{'ironSieve': 1, 'name': 'n', 'feeds': [{'name': 'f', 'kind': 'moods', 'edition': 'e', "
             + "'sets': []}]}",
         "{'ironSieve': 1, 'name': 'n', 'feeds': [{'name': 'f', 'kind': 'countries', "

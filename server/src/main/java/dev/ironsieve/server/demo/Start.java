@@ -117,6 +117,9 @@ public class Start {
             own.schedules(),
             vocabularies,
             lists.stream().map(FromModel::feed).toList(),
+            own.ratePlans(),
+            own.notices(),
+            own.lineCapacity(),
             own.sections()));
   }
 }

@@ -5,8 +5,10 @@ import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Removal;
 import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rate;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.space.Alike;
+import dev.ironsieve.core.space.Floors;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RuleDocument;
 import dev.ironsieve.server.account.Role;
@@ -64,6 +66,49 @@ public class DraftObjectResource {
         .toList();
   }
 
+  /**
+   * What the floors of the rate plans add up to.
+   *
+   * @param total such as {@code 80 Mbit/s}
+   * @param lineCapacity nothing if nobody said it
+   * @param share the total as a share of the capacity; nothing if that is not known
+   */
+  public record FloorSum(
+      @Schema(required = true) List<KeptFloor> plans,
+      @Schema(required = true) String total,
+      String lineCapacity,
+      Double share) {}
+
+  /**
+   * What one plan keeps.
+   *
+   * @param rules names of the rules that it is kept for
+   * @param times how often its floor is kept
+   */
+  public record KeptFloor(
+      @Schema(required = true) String plan,
+      @Schema(required = true) List<String> rules,
+      @Schema(required = true) long times,
+      @Schema(required = true) String total) {}
+
+  @GET
+  @Path("/floors")
+  public FloorSum floors(long rulebase) {
+    Rulebase base = drafts.rulebase(rulebase);
+    Floors floors = Floors.of(base);
+    Rate capacity = base.handling().lineCapacity();
+    return new FloorSum(
+        floors.plans().stream()
+            .map(
+                kept ->
+                    new KeptFloor(
+                        kept.plan().name(), kept.rules(), kept.times(), Rate.text(kept.total())))
+            .toList(),
+        Rate.text(floors.total()),
+        capacity == null ? null : capacity.toString(),
+        capacity == null ? null : (double) floors.total() / capacity.bits());
+  }
+
   /** What taking an object away would change; nothing is changed. */
   @GET
   @Path("/{kind}/{name}/removal")
@@ -107,6 +152,10 @@ public class DraftObjectResource {
         .filter(kind -> kind.word().equals(word))
         .findFirst()
         .orElseThrow(
-            () -> Problem.invalid("kind", "zone, address, service, host list or schedule", word));
+            () ->
+                Problem.invalid(
+                    "kind",
+                    "zone, address, service, host list, schedule, rate plan or notice",
+                    word));
   }
 }

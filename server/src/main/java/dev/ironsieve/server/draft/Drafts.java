@@ -26,6 +26,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -65,6 +66,9 @@ public class Drafts {
               rulebase.services(),
               FromModel.terms(draft.rulebase(), ObjectKind.HOST_LIST),
               FromModel.terms(draft.rulebase(), ObjectKind.SCHEDULE),
+              Objects.requireNonNullElse(rulebase.ratePlans(), List.of()),
+              Objects.requireNonNullElse(rulebase.notices(), List.of()),
+              rulebase.lineCapacity(),
               draft.editions(),
               draft.rulebase().feeds().stream().map(PinnedFeed::of).toList(),
               rulebase.sections(),

@@ -2,7 +2,9 @@ package dev.ironsieve.server.draft;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.ironsieve.formats.document.FeedDocument;
+import dev.ironsieve.formats.document.NoticeDocument;
 import dev.ironsieve.formats.document.ObjectDocument;
+import dev.ironsieve.formats.document.RatePlanDocument;
 import dev.ironsieve.formats.document.RuleDocument;
 import dev.ironsieve.formats.document.VocabularyDocument;
 import java.util.List;
@@ -18,6 +20,9 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *   moveRules      ids, place            putZone, putAddress, putService
  *   batch          edits                  putHostList, putSchedule
  *                                        object, replaces (none: a new one)
+ *                                        putRatePlan    ratePlan, replaces
+ *                                        putNotice      notice, replaces
+ *                                        setLineCapacity  capacity (none: not known)
  *                                        deleteObject   objectKind, name
  *                                        putVocabulary  vocabulary
  *                                        deleteVocabulary  name (of the coordinate)
@@ -44,6 +49,9 @@ public record EditDocument(
               "putService",
               "putHostList",
               "putSchedule",
+              "putRatePlan",
+              "putNotice",
+              "setLineCapacity",
               "deleteObject",
               "putVocabulary",
               "deleteVocabulary",
@@ -60,14 +68,72 @@ public record EditDocument(
     String before,
     ObjectDocument object,
     String replaces,
-    @Schema(enumeration = {"zone", "address", "service", "host list", "schedule"})
+    @Schema(
+            enumeration = {
+              "zone",
+              "address",
+              "service",
+              "host list",
+              "schedule",
+              "rate plan",
+              "notice"
+            })
         String objectKind,
     VocabularyDocument vocabulary,
     FeedDocument feed,
     PinnedFeed pinned,
+    RatePlanDocument ratePlan,
+    NoticeDocument notice,
+    String capacity,
     List<EditDocument> edits) {
 
   /** A place in the order; exactly one member is there. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   public record PlaceDocument(String above, String below, String startOf, String endOf) {}
+
+  /** What an edit of some kind has; what is not set it has not. */
+  static final class Builder {
+    private final String kind;
+    List<RuleDocument> rules;
+    List<String> ids;
+    PlaceDocument place;
+    String id;
+    String name;
+    String before;
+    ObjectDocument object;
+    String replaces;
+    String objectKind;
+    VocabularyDocument vocabulary;
+    FeedDocument feed;
+    PinnedFeed pinned;
+    RatePlanDocument ratePlan;
+    NoticeDocument notice;
+    String capacity;
+    List<EditDocument> edits;
+
+    Builder(String kind) {
+      this.kind = kind;
+    }
+
+    EditDocument build() {
+      return new EditDocument(
+          kind,
+          rules,
+          ids,
+          place,
+          id,
+          name,
+          before,
+          object,
+          replaces,
+          objectKind,
+          vocabulary,
+          feed,
+          pinned,
+          ratePlan,
+          notice,
+          capacity,
+          edits);
+    }
+  }
 }

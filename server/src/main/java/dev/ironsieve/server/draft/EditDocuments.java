@@ -6,12 +6,10 @@ import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.formats.InvalidDocument;
-import dev.ironsieve.formats.document.FeedDocument;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.ObjectDocument;
 import dev.ironsieve.formats.document.RuleDocument;
 import dev.ironsieve.formats.document.ToModel;
-import dev.ironsieve.formats.document.VocabularyDocument;
 import dev.ironsieve.server.draft.EditDocument.PlaceDocument;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -55,6 +53,16 @@ final class EditDocuments {
           new Edit.PutService(ToModel.service(object(d, path), object(path)), d.replaces());
       case "putHostList" -> putTerms(ObjectKind.HOST_LIST, d, path);
       case "putSchedule" -> putTerms(ObjectKind.SCHEDULE, d, path);
+      case "putRatePlan" ->
+          new Edit.PutRatePlan(
+              ToModel.ratePlan(required(d.ratePlan(), path + ".ratePlan"), path + ".ratePlan"),
+              d.replaces());
+      case "putNotice" ->
+          new Edit.PutNotice(
+              ToModel.notice(required(d.notice(), path + ".notice"), path + ".notice"),
+              d.replaces());
+      case "setLineCapacity" ->
+          new Edit.SetLineCapacity(ToModel.rate(d.capacity(), path + ".capacity"));
       case "deleteObject" ->
           new Edit.DeleteObject(objectKind(d, path), required(d.name(), path + ".name"));
       case "putVocabulary" ->
@@ -124,7 +132,7 @@ final class EditDocuments {
             () ->
                 new InvalidDocument(
                     path + ".objectKind",
-                    "zone, address, service, host list or schedule",
+                    "zone, address, service, host list, schedule, rate plan or notice",
                     d.objectKind() + ""));
   }
 
@@ -160,82 +168,73 @@ final class EditDocuments {
   }
 
   private static EditDocument write(Edit edit, boolean whole) {
-    return switch (edit) {
-      case Edit.InsertRules e -> ofRules("insertRules", e.rules(), write(e.place()));
-      case Edit.ReplaceRules e -> ofRules("replaceRules", e.rules(), null);
-      case Edit.DeleteRules e -> ofIds("deleteRules", e.ids(), null);
-      case Edit.MoveRules e -> ofIds("moveRules", e.ids(), write(e.place()));
-      case Edit.InsertSection e -> ofSection("insertSection", e.id(), e.name(), e.before());
-      case Edit.RenameSection e -> ofSection("renameSection", e.id(), e.name(), null);
-      case Edit.DeleteSection e -> ofSection("deleteSection", e.id(), null, null);
-      case Edit.PutZone e -> ofObject("putZone", FromModel.zone(e.zone()), e.replaces());
-      case Edit.PutAddress e ->
-          ofObject("putAddress", FromModel.address(e.address()), e.replaces());
-      case Edit.PutService e ->
-          ofObject("putService", FromModel.service(e.service()), e.replaces());
-      case Edit.PutTerms e ->
-          ofObject(
-              e.object().kind() == ObjectKind.HOST_LIST ? "putHostList" : "putSchedule",
-              FromModel.terms(e.object()),
-              e.replaces());
-      case Edit.DeleteObject e -> named("deleteObject", e.name(), e.kind().word());
-      case Edit.PutVocabulary e ->
-          ofPinned("putVocabulary", FromModel.vocabulary(e.vocabulary()), null, null);
-      case Edit.DeleteVocabulary e -> named("deleteVocabulary", e.coordinate().word(), null);
-      case Edit.PutFeed e ->
-          whole
-              ? ofPinned("putFeed", null, FromModel.feed(e.feed()), null)
-              : ofPinned("putFeed", null, null, PinnedFeed.of(e.feed()));
-      case Edit.DeleteFeed e -> named("deleteFeed", e.name(), null);
-      case Edit.Batch e ->
-          new EditDocument(
-              "batch",
-              null,
-              null,
-              null,
-              null,
-              null,
-              null,
-              null,
-              null,
-              null,
-              null,
-              null,
-              null,
-              e.edits().stream().map(part -> write(part, whole)).toList());
-    };
+    EditDocument.Builder to = new EditDocument.Builder(kind(edit));
+    switch (edit) {
+      case Edit.InsertRules e -> {
+        to.rules = rules(e.rules());
+        to.place = write(e.place());
+      }
+      case Edit.ReplaceRules e -> to.rules = rules(e.rules());
+      case Edit.DeleteRules e -> to.ids = e.ids();
+      case Edit.MoveRules e -> {
+        to.ids = e.ids();
+        to.place = write(e.place());
+      }
+      case Edit.InsertSection e -> {
+        to.id = e.id();
+        to.name = e.name();
+        to.before = e.before();
+      }
+      case Edit.RenameSection e -> {
+        to.id = e.id();
+        to.name = e.name();
+      }
+      case Edit.DeleteSection e -> to.id = e.id();
+      case Edit.PutZone e -> put(to, FromModel.zone(e.zone()), e.replaces());
+      case Edit.PutAddress e -> put(to, FromModel.address(e.address()), e.replaces());
+      case Edit.PutService e -> put(to, FromModel.service(e.service()), e.replaces());
+      case Edit.PutTerms e -> put(to, FromModel.terms(e.object()), e.replaces());
+      case Edit.PutRatePlan e -> {
+        to.ratePlan = FromModel.ratePlan(e.plan());
+        to.replaces = e.replaces();
+      }
+      case Edit.PutNotice e -> {
+        to.notice = FromModel.notice(e.notice());
+        to.replaces = e.replaces();
+      }
+      case Edit.SetLineCapacity e ->
+          to.capacity = e.capacity() == null ? null : e.capacity().toString();
+      case Edit.DeleteObject e -> {
+        to.name = e.name();
+        to.objectKind = e.kind().word();
+      }
+      case Edit.PutVocabulary e -> to.vocabulary = FromModel.vocabulary(e.vocabulary());
+      case Edit.DeleteVocabulary e -> to.name = e.coordinate().word();
+      case Edit.PutFeed e -> {
+        to.feed = whole ? FromModel.feed(e.feed()) : null;
+        to.pinned = whole ? null : PinnedFeed.of(e.feed());
+      }
+      case Edit.DeleteFeed e -> to.name = e.name();
+      case Edit.Batch e -> to.edits = e.edits().stream().map(part -> write(part, whole)).toList();
+    }
+    return to.build();
   }
 
-  private static EditDocument ofRules(String kind, List<Rule> rules, PlaceDocument place) {
-    List<RuleDocument> documents = rules.stream().map(FromModel::rule).toList();
-    return new EditDocument(
-        kind, documents, null, place, null, null, null, null, null, null, null, null, null, null);
+  private static String kind(Edit edit) {
+    if (edit instanceof Edit.PutTerms put) {
+      return put.object().kind() == ObjectKind.HOST_LIST ? "putHostList" : "putSchedule";
+    }
+    String name = edit.getClass().getSimpleName();
+    return Character.toLowerCase(name.charAt(0)) + name.substring(1);
   }
 
-  private static EditDocument ofIds(String kind, List<String> ids, PlaceDocument place) {
-    return new EditDocument(
-        kind, null, ids, place, null, null, null, null, null, null, null, null, null, null);
+  private static List<RuleDocument> rules(List<Rule> rules) {
+    return rules.stream().map(FromModel::rule).toList();
   }
 
-  private static EditDocument ofSection(String kind, String id, String name, String before) {
-    return new EditDocument(
-        kind, null, null, null, id, name, before, null, null, null, null, null, null, null);
-  }
-
-  private static EditDocument ofObject(String kind, ObjectDocument object, String replaces) {
-    return new EditDocument(
-        kind, null, null, null, null, null, null, object, replaces, null, null, null, null, null);
-  }
-
-  private static EditDocument named(String kind, String name, String objectKind) {
-    return new EditDocument(
-        kind, null, null, null, null, name, null, null, null, objectKind, null, null, null, null);
-  }
-
-  private static EditDocument ofPinned(
-      String kind, VocabularyDocument vocabulary, FeedDocument feed, PinnedFeed pinned) {
-    return new EditDocument(
-        kind, null, null, null, null, null, null, null, null, null, vocabulary, feed, pinned, null);
+  private static void put(EditDocument.Builder to, ObjectDocument object, String replaces) {
+    to.object = object;
+    to.replaces = replaces;
   }
 
   private static PlaceDocument write(Place place) {

@@ -1,0 +1,13 @@
+package dev.ironsieve.formats.document;
+
+/**
+ * How much of the line the connections of some rules may have, and are kept.
+ *
+ * @param ceiling the most that they get, such as {@code 20 Mbit/s}; no limit if left out
+ * @param floor what is kept for them; nothing if left out
+ * @param counted {@code all rules}, {@code each rule} or {@code each source}
+ * @param mostAtOnce for how many source addresses at once, if it is for each
+ * @param note empty if left out
+ */
+public record RatePlanDocument(
+    String name, String ceiling, String floor, String counted, Integer mostAtOnce, String note) {}
