@@ -66,6 +66,7 @@ export function HandlingLists({
         title="Rate plans"
         one="rate plan"
         count={plans.length}
+        searched={plans.length < draft.ratePlans.length}
         mayEdit={mayEdit}
         onNew={() => setPlan('new')}
         beside={sum && <Capacity sum={sum} handle={handle} mayEdit={mayEdit} />}
@@ -100,6 +101,7 @@ export function HandlingLists({
         title="Notices"
         one="notice"
         count={notices.length}
+        searched={notices.length < draft.notices.length}
         mayEdit={mayEdit}
         onNew={() => setNotice('new')}
       >
@@ -138,6 +140,7 @@ function List({
   title,
   one,
   count,
+  searched,
   mayEdit,
   onNew,
   beside,
@@ -146,6 +149,8 @@ function List({
   title: string;
   one: HandlingKind;
   count: number;
+  /** Whether there are more, which do not fit what is searched for. */
+  searched: boolean;
   mayEdit: boolean;
   onNew(): void;
   beside?: ReactNode;
@@ -165,7 +170,7 @@ function List({
       </div>
       {count === 0 && (
         <p className="border-y border-line py-2 text-dim">
-          There are no such {title.toLowerCase()}.
+          {searched ? 'Nothing fits the search.' : `There are no ${title.toLowerCase()} yet.`}
         </p>
       )}
       <ul className="divide-y divide-line border-y border-line empty:hidden">{children}</ul>

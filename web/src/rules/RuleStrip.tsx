@@ -130,7 +130,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
           )}
           <span className="ml-auto flex shrink-0 items-center gap-2 pl-2 text-[12px] leading-[18px] text-dim">
             {rule.note && <StickyNote size={12} aria-label="has a note" className="self-center" />}
-            {rule.ratePlan && <span className="max-w-[120px] truncate">{rule.ratePlan}</span>}
+            {rule.ratePlan && <span className="max-w-[120px] truncate">plan {rule.ratePlan}</span>}
             {rule.opening === 'opened' && <span>opened</span>}
             {rule.log && <span>log {rule.log}</span>}
           </span>

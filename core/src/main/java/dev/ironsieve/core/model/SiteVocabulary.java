@@ -76,10 +76,9 @@ final class SiteVocabulary {
     return new Vocabulary(Coordinate.SITE, "as written", values, terms);
   }
 
-  /** Whether a value, by its name, lies in a pattern. */
-  static boolean lies(String value, String pattern) {
-    String own = value.endsWith(ELSE) ? value.substring(0, value.length() - ELSE.length()) : value;
-    return SitePattern.isOne(own) && SitePattern.parse(own).wider().contains(pattern);
+  /** What a value, by its name, stands for: a pattern, less those inside it. */
+  static String pattern(String value) {
+    return value.endsWith(ELSE) ? value.substring(0, value.length() - ELSE.length()) : value;
   }
 
   private static void add(Map<String, SitePattern> patterns, String text) {

@@ -187,29 +187,6 @@ public record Vocabulary(
     };
   }
 
-  /**
-   * Numbers of the values that some hosts can have: those that lie in one of them, and the
-   * narrowest that holds it.
-   *
-   * @param hosts as a catalogue gives them
-   */
-  public IntSet valuesAt(List<String> hosts) {
-    IntSet out = IntSet.EMPTY;
-    Set<String> known = Set.copyOf(values);
-    for (String host : hosts) {
-      Optional<String> around = SiteVocabulary.value(host, known);
-      if (around.isPresent()) {
-        out = out.union(IntSet.of(values.indexOf(around.get())));
-      }
-      for (int i = 0; i < values.size(); i++) {
-        if (SiteVocabulary.lies(values.get(i), host)) {
-          out = out.union(IntSet.of(i));
-        }
-      }
-    }
-    return out;
-  }
-
   /** What each name, in lower case, stands for. Made anew at each call; O(values + terms). */
   public Map<String, IntSet> meanings() {
     return numbers(values, terms);

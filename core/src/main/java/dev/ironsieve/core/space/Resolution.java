@@ -13,6 +13,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.SiteIndex;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.Address;
@@ -108,12 +109,12 @@ public final class Resolution {
       termSets.add(new HashMap<>());
     }
     anyTerms = like == null ? List.copyOf(any) : like.anyTerms;
-    rulebase
-        .vocabulary(Coordinate.APPLICATION)
-        .ifPresent(vocabulary -> vocabulary.applications().forEach(this::noteUsualPorts));
+    SiteIndex sites =
+        rulebase.vocabulary(Coordinate.SITE).map(v -> new SiteIndex(v.values())).orElse(null);
+    applications().forEach(fact -> noteUsual(fact, sites));
   }
 
-  private void noteUsualPorts(ApplicationFact fact) {
+  private void noteUsual(ApplicationFact fact, SiteIndex sites) {
     TransportSet ports = TransportSet.EMPTY;
     IntSet services = IntSet.EMPTY;
     for (ServiceLiteral port : fact.ports()) {
@@ -125,9 +126,8 @@ public final class Resolution {
     byUsualPorts.merge(ports, fact.uses(), IntSet::union);
     usualServices.put(
         Names.key(fact.name()), services.isEmpty() ? Transport.ANY_SERVICE : services);
-    Integer sites = vocabularyNumbers.get(Coordinate.SITE);
     if (sites != null && !fact.hosts().isEmpty()) {
-      IntSet at = vocabularies.get(sites).valuesAt(fact.hosts());
+      IntSet at = sites.at(fact.hosts());
       if (!at.isEmpty()) {
         usualSites.put(Names.key(fact.name()), at);
       }
