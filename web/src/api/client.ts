@@ -127,6 +127,8 @@ export const api = {
       'GET',
       `${draft(id)}/terms?${new URLSearchParams([...of.map((word) => ['of', word]), ['text', text]]).toString()}`,
     ),
+  termSizes: (id: number) =>
+    call<Record<string, Record<string, number>>>('GET', `${draft(id)}/terms/sizes`),
   floors: (id: number) => call<FloorSum>('GET', `${draft(id)}/objects/floors`),
   alikeObjects: (id: number) => call<AlikeObjects[]>('GET', `${draft(id)}/objects/alike`),
   effectOfRemoval: (id: number, kind: ObjectKind | HandlingKind, name: string) =>

@@ -1,10 +1,16 @@
+import { useContext, useState } from 'react';
+import { DraftContext } from './DraftContext';
+import { MembersContext, useWords } from './members';
 import type { Chip } from './criteria';
 import { literalOf } from './completion';
 
 const literal = (chip: Chip) =>
   (['from', 'to', 'for'] as const).some((part) => literalOf(part, chip.text) === chip.criterion);
 
-/** One thing that a criterion names. Literals are monospaced, zones are set apart by their shape. */
+/**
+ * One thing that a criterion names. Literals are monospaced, zones are set apart by their shape;
+ * a set says how many members it has now, and lists them to whoever points at it.
+ */
 export function ChipView({
   chip,
   blocked,
@@ -15,10 +21,19 @@ export function ChipView({
   blocked?: boolean;
   onRemove?: () => void;
 }) {
+  const { count, words } = useContext(MembersContext)(chip);
+  const [pointed, setPointed] = useState(false);
+  const asked = useWords(
+    useContext(DraftContext),
+    chip,
+    pointed && count !== undefined && words === undefined,
+  );
+  const members = words ?? asked;
   const zone = chip.criterion === 'fromZones' || chip.criterion === 'toZones';
   return (
     <span
-      title={chip.text}
+      title={members ? `${chip.text}\n${members}` : chip.text}
+      onPointerEnter={() => setPointed(true)}
       data-blocked={blocked || undefined}
       className={`inline-flex max-w-full items-center gap-1 px-[5px] text-[12px] leading-[18px] ${
         zone
@@ -36,6 +51,9 @@ export function ChipView({
       <span className={`truncate ${literal(chip) ? 'font-mono text-[11.5px]' : ''}`}>
         {chip.text}
       </span>
+      {count !== undefined && (
+        <span className="shrink-0 text-[11px] text-dim tabular-nums">{count}</span>
+      )}
       {onRemove && (
         <button
           type="button"

@@ -1,13 +1,14 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { DropdownMenu } from 'radix-ui';
 import { GripVertical, MoreHorizontal, StickyNote } from 'lucide-react';
-import { memo, useState } from 'react';
+import { memo, useContext, useState } from 'react';
 import type { Logging, Opening, Rule, Standing, Verdict } from '../api/types';
 import { gravest, openHoles, shortFinding } from '../draft/findings';
 import { Menu, MenuItem, MenuLine } from '../ui/Menu';
 import type { EditedPart, RuleActions } from './actions';
 import { ChipEditor } from './ChipEditor';
 import { ChipView } from './ChipView';
+import { MembersContext } from './members';
 import { chipsOf, fitting, PARTS, type CriterionName, type Part } from './criteria';
 import { Mesh } from './Mesh';
 import { NameEditor } from './NameEditor';
@@ -222,11 +223,16 @@ function PartCell({
   unfolded,
   onFold,
 }: StripProps & { part: Part; unfolded: boolean; onFold: () => void }) {
+  const members = useContext(MembersContext);
   const chips = chipsOf(rule, part);
   if (editing === part) {
     return <ChipEditor rule={rule} number={number} part={part} actions={actions} />;
   }
-  const shown = unfolded ? chips.length : fitting(chips, ROOM[part]);
+  const fit = fitting(chips, ROOM[part], (chip) => {
+    const { count } = members(chip);
+    return count === undefined ? 0 : `${count}`.length + 1;
+  });
+  const shown = unfolded ? chips.length : fit;
   const blocked = (criterion: CriterionName) => turnedAway?.includes(criterion) ?? false;
   return (
     <div
@@ -257,7 +263,7 @@ function PartCell({
           +{chips.length - shown}
         </button>
       )}
-      {unfolded && chips.length > fitting(chips, ROOM[part]) && (
+      {unfolded && chips.length > fit && (
         <button
           type="button"
           onClick={(e) => {

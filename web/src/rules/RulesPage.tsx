@@ -15,6 +15,7 @@ import { sectionsOf } from '../draft/applyEdit';
 import { FINDING_WORDS, gravest, has, type FindingKind } from '../draft/findings';
 import type { DraftHandle } from '../draft/useDraft';
 import { DraftContext } from './DraftContext';
+import { MembersContext, useMembersOf } from './members';
 import { RuleStrip, type Fall } from './RuleStrip';
 import { ClosingStrip, SectionHead } from './SectionHead';
 import { searchText, type Chip } from './criteria';
@@ -55,6 +56,7 @@ export function RulesPage({
   onReady(rules: RulesHandle): void;
 }) {
   const draft = handle.draft!;
+  const members = useMembersOf(draft);
   const [said, announce] = useState('');
   const [naming, setNaming] = useState<{ rule: Rule; chip: Chip } | null>(null);
   const [dragged, setDragged] = useState<string | null>(null);
@@ -233,112 +235,114 @@ export function RulesPage({
 
   return (
     <DraftContext.Provider value={draft}>
-      <DndContext
-        sensors={sensors}
-        measuring={{ droppable: { strategy: MeasuringStrategy.Always } }}
-        onDragStart={(e) => {
-          setDragged(String(e.active.id));
-          setEditing(null);
-          if (!selection.ids.has(String(e.active.id))) actions.focus(String(e.active.id));
-        }}
-        onDragMove={onDragMove}
-        onDragEnd={onDragEnd}
-        onDragCancel={() => {
-          setDragged(null);
-          setOver(null);
-        }}
-      >
-        <div
-          ref={scroller}
-          role="grid"
-          aria-label="Rules"
-          aria-rowcount={order.length}
-          aria-multiselectable
-          aria-activedescendant={selection.focus ? `rule-${selection.focus}` : undefined}
-          tabIndex={0}
-          data-grid
-          onKeyDown={onKeyDown}
-          className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto bg-paper"
+      <MembersContext.Provider value={members}>
+        <DndContext
+          sensors={sensors}
+          measuring={{ droppable: { strategy: MeasuringStrategy.Always } }}
+          onDragStart={(e) => {
+            setDragged(String(e.active.id));
+            setEditing(null);
+            if (!selection.ids.has(String(e.active.id))) actions.focus(String(e.active.id));
+          }}
+          onDragMove={onDragMove}
+          onDragEnd={onDragEnd}
+          onDragCancel={() => {
+            setDragged(null);
+            setOver(null);
+          }}
         >
           <div
-            role="rowgroup"
-            style={{ height: virtual.getTotalSize() }}
-            className="relative w-full"
+            ref={scroller}
+            role="grid"
+            aria-label="Rules"
+            aria-rowcount={order.length}
+            aria-multiselectable
+            aria-activedescendant={selection.focus ? `rule-${selection.focus}` : undefined}
+            tabIndex={0}
+            data-grid
+            onKeyDown={onKeyDown}
+            className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto bg-paper"
           >
-            {virtual.getVirtualItems().map((row) => {
-              const item = items[row.index]!;
-              return (
-                <div
-                  key={row.key}
-                  ref={virtual.measureElement}
-                  data-index={row.index}
-                  role="presentation"
-                  className="absolute inset-x-0 top-0"
-                  style={{ transform: `translateY(${row.start}px)` }}
-                >
-                  {item.type === 'rule' ? (
-                    <RuleStrip
-                      rule={item.rule}
-                      number={item.number}
-                      standing={draft.standings[item.rule.id]}
-                      numbers={numbers}
-                      fall={fallOf(item.rule.id)}
-                      turnedAway={passed.get(item.rule.id)}
-                      selected={selection.ids.has(item.rule.id)}
-                      focused={selection.focus === item.rule.id}
-                      editing={editing?.id === item.rule.id ? editing.part : null}
-                      mayEdit={mayEdit}
-                      dropLine={over?.id === item.rule.id ? over.side : null}
-                      actions={actions}
-                    />
-                  ) : item.type === 'section' ? (
-                    <SectionHead
-                      section={item.section}
-                      count={item.count}
-                      open={!closed.has(item.section.id)}
-                      mayEdit={mayEdit}
-                      target={over?.id === `section:${item.section.id}`}
-                      falling={fallThrough(items, row.index, fallOf)}
-                      handle={handle}
-                      actions={actions}
-                      onToggle={() => {
-                        const next = new Set(closed);
-                        if (!next.delete(item.section.id)) next.add(item.section.id);
-                        setClosed(next);
-                      }}
-                    />
-                  ) : (
-                    <ClosingStrip caught={answer !== undefined && answer.rule === undefined} />
-                  )}
-                </div>
-              );
-            })}
-          </div>
-        </div>
-        <DragOverlay dropAnimation={null}>
-          {dragged && (
-            <div className="w-[420px] rounded border border-accent bg-sheet px-3 py-2 font-semibold shadow-lg">
-              {selection.ids.has(dragged) && selection.ids.size > 1
-                ? `${selection.ids.size} rules`
-                : `${numbers.get(dragged)}  ${byId.get(dragged)?.name}`}
+            <div
+              role="rowgroup"
+              style={{ height: virtual.getTotalSize() }}
+              className="relative w-full"
+            >
+              {virtual.getVirtualItems().map((row) => {
+                const item = items[row.index]!;
+                return (
+                  <div
+                    key={row.key}
+                    ref={virtual.measureElement}
+                    data-index={row.index}
+                    role="presentation"
+                    className="absolute inset-x-0 top-0"
+                    style={{ transform: `translateY(${row.start}px)` }}
+                  >
+                    {item.type === 'rule' ? (
+                      <RuleStrip
+                        rule={item.rule}
+                        number={item.number}
+                        standing={draft.standings[item.rule.id]}
+                        numbers={numbers}
+                        fall={fallOf(item.rule.id)}
+                        turnedAway={passed.get(item.rule.id)}
+                        selected={selection.ids.has(item.rule.id)}
+                        focused={selection.focus === item.rule.id}
+                        editing={editing?.id === item.rule.id ? editing.part : null}
+                        mayEdit={mayEdit}
+                        dropLine={over?.id === item.rule.id ? over.side : null}
+                        actions={actions}
+                      />
+                    ) : item.type === 'section' ? (
+                      <SectionHead
+                        section={item.section}
+                        count={item.count}
+                        open={!closed.has(item.section.id)}
+                        mayEdit={mayEdit}
+                        target={over?.id === `section:${item.section.id}`}
+                        falling={fallThrough(items, row.index, fallOf)}
+                        handle={handle}
+                        actions={actions}
+                        onToggle={() => {
+                          const next = new Set(closed);
+                          if (!next.delete(item.section.id)) next.add(item.section.id);
+                          setClosed(next);
+                        }}
+                      />
+                    ) : (
+                      <ClosingStrip caught={answer !== undefined && answer.rule === undefined} />
+                    )}
+                  </div>
+                );
+              })}
             </div>
-          )}
-        </DragOverlay>
-      </DndContext>
-      <div role="status" className="sr-only">
-        {said}
-      </div>
-      {naming && (
-        <NameLiteral
-          {...naming}
-          handle={handle}
-          onClose={() => {
-            setNaming(null);
-            setEditing(null);
-            focusGrid();
-          }}
-        />
-      )}
+          </div>
+          <DragOverlay dropAnimation={null}>
+            {dragged && (
+              <div className="w-[420px] rounded border border-accent bg-sheet px-3 py-2 font-semibold shadow-lg">
+                {selection.ids.has(dragged) && selection.ids.size > 1
+                  ? `${selection.ids.size} rules`
+                  : `${numbers.get(dragged)}  ${byId.get(dragged)?.name}`}
+              </div>
+            )}
+          </DragOverlay>
+        </DndContext>
+        <div role="status" className="sr-only">
+          {said}
+        </div>
+        {naming && (
+          <NameLiteral
+            {...naming}
+            handle={handle}
+            onClose={() => {
+              setNaming(null);
+              setEditing(null);
+              focusGrid();
+            }}
+          />
+        )}
+      </MembersContext.Provider>
     </DraftContext.Provider>
   );
 }

@@ -89,16 +89,25 @@ export function withoutChip(rule: Rule, chip: Chip): Rule {
   return asking(rule, chip.criterion, next.items || next.except ? next : undefined);
 }
 
-/** How many chips fit into about `room` pixels; at least one. */
 // Widths in pixels of what a chip is made of, on the generous side.
 const CHARACTER = 6.3;
 const CHIP = 16;
 const NOT = 24;
 
-export function fitting(chips: Chip[], room: number): number {
+/**
+ * How many chips fit into about `room` pixels; at least one.
+ *
+ * @param more how many characters stand behind the text of a chip
+ */
+export function fitting(
+  chips: Chip[],
+  room: number,
+  more: (chip: Chip) => number = () => 0,
+): number {
   let used = 0;
   for (let i = 0; i < chips.length; i++) {
-    used += chips[i]!.text.length * CHARACTER + CHIP + (chips[i]!.except ? NOT : 0);
+    used +=
+      (chips[i]!.text.length + more(chips[i]!)) * CHARACTER + CHIP + (chips[i]!.except ? NOT : 0);
     if (used > room && i > 0) {
       return i;
     }

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Draft, Rule } from '../api/types';
 import { complete, literalOf } from './completion';
-import { chipsOf, fitting, withChip, withoutChip } from './criteria';
+import { chipsOf, fitting, withChip, withoutChip, type Chip } from './criteria';
+import { membersOf } from './members';
 
 const rule: Rule = {
   id: 'r',
@@ -59,11 +60,27 @@ describe('chips', () => {
     ).toEqual({ items: ['Kiosks'], except: undefined });
   });
 
+  it('say how many members a set has, and which, as far as the draft knows', () => {
+    const of = membersOf(draft, { application: { 'category video': 12 } });
+    const chip = (criterion: Chip['criterion'], text: string) =>
+      of({ criterion, text, except: false });
+    expect(chip('application', 'Category Video')).toEqual({ count: 12 });
+    expect(chip('application', 'Gullwire')).toEqual({});
+    expect(chip('toAddresses', 'vestmark')).toEqual({
+      count: 9,
+      words: '9: 203.0.113.0/26 and 8 more',
+    });
+    expect(chip('site', 'Gambling').count).toBe(2);
+    expect(chip('fromAddresses', 'Kiosks')).toEqual({ words: '10.4.0.0/20' });
+    expect(chip('fromZones', 'internet').words).toBe('any address');
+  });
+
   it('fold behind the room that they have', () => {
     const chips = chipsOf(rule, 'from');
     expect(fitting(chips, 30)).toBe(1);
     expect(fitting(chips, 140)).toBe(2);
     expect(fitting(chips, 300)).toBe(3);
+    expect(fitting(chips, 140, () => 9)).toBe(1);
   });
 });
 

@@ -15,7 +15,8 @@ import picocli.CommandLine;
 
 /**
  * Runs the benchmarks, and sets each beside its peer. Arguments are those of JMH; {@code growth}
- * asks {@link Growth} instead, {@code recognition} {@link Recognition}.
+ * asks {@link Growth} instead, {@code recognition} {@link Recognition}, {@code sources} {@link
+ * Sources}.
  */
 public final class Main {
   private static final Map<String, String> PEERS =
@@ -34,6 +35,10 @@ public final class Main {
     if (args.length > 0 && args[0].equals("recognition")) {
       String[] rest = Arrays.copyOfRange(args, 1, args.length);
       System.exit(new CommandLine(new Recognition()).execute(rest));
+    }
+    if (args.length > 0 && args[0].equals("sources")) {
+      String[] rest = Arrays.copyOfRange(args, 1, args.length);
+      System.exit(new CommandLine(new Sources()).execute(rest));
     }
     Collection<RunResult> results = new Runner(new CommandLineOptions(args)).run();
     Map<String, Statistics> all = new TreeMap<>();

@@ -50,6 +50,18 @@ public final class RulebaseGenerator {
     vocabularies = Words.vocabularies(random.split(), shape != Shape.EASY);
   }
 
+  /**
+   * @param own what its rules can say of one coordinate, instead of made-up words
+   */
+  RulebaseGenerator(long seed, Shape shape, Vocabulary own) {
+    random = new SplittableRandom(seed);
+    this.shape = shape;
+    vocabularies =
+        Words.vocabularies(random.split(), shape != Shape.EASY).stream()
+            .map(words -> words.coordinate() == own.coordinate() ? own : words)
+            .toList();
+  }
+
   /** A rulebase with this many rules, whose ids are r0, r1 and so on. */
   public Rulebase rulebase(int rules) {
     List<Zone> zones = new ArrayList<>();

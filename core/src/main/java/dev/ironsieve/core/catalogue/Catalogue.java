@@ -153,6 +153,7 @@ public record Catalogue(String edition, List<Application> applications) {
         application.ports(),
         application.hosts(),
         application.needs(),
+        application.carries(),
         openedOnly.build());
   }
 

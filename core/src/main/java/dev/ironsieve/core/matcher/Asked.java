@@ -105,7 +105,7 @@ final class Asked {
     int number = resolution.valueNumber(vocabulary, name);
     return switch (stage.knows(coordinate)) {
       case ALL -> number < 0 ? IntSet.EMPTY : IntSet.of(number);
-      case PART -> number < 0 ? IntSet.EMPTY : resolution.sameWhole(vocabulary, coordinate, number);
+      case PART -> number < 0 ? IntSet.EMPTY : resolution.known(vocabulary, coordinate, number);
       case NOTHING -> resolution.anyTerms().get(vocabulary);
     };
   }

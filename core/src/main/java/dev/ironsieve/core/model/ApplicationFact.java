@@ -11,6 +11,7 @@ import java.util.List;
  * @param ports where it usually listens
  * @param hosts names of its servers, exact or with a leading {@code *.}
  * @param needs names of applications that must be allowed by rules of their own for it to work
+ * @param carries names of applications that are let through inside its own connections only
  * @param openedOnly those of its uses that are told apart from each other only where a connection
  *     is opened
  */
@@ -20,6 +21,7 @@ public record ApplicationFact(
     List<ServiceLiteral> ports,
     List<String> hosts,
     List<String> needs,
+    List<String> carries,
     IntSet openedOnly) {
   public ApplicationFact {
     Names.checkTitle("application", name);
@@ -27,6 +29,7 @@ public record ApplicationFact(
     hosts = List.copyOf(hosts);
     hosts.forEach(SitePattern::parse);
     needs = List.copyOf(needs);
+    carries = List.copyOf(carries);
     if (uses.isEmpty() || !uses.containsAll(openedOnly)) {
       throw new InvalidModel(
           "application \"" + name + "\"",

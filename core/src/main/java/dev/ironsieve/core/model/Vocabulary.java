@@ -93,13 +93,16 @@ public record Vocabulary(
       }
     }
     for (ApplicationFact fact : applications) {
-      for (String need : fact.needs()) {
-        if (!names.contains(Names.key(need))) {
-          throw new InvalidModel(
-              place + ", application \"" + fact.name() + "\", needs",
-              "the name of an application",
-              Names.quoted(need));
-        }
+      String where = place + ", application \"" + fact.name() + "\", ";
+      checkKnown(where + "needs", fact.needs(), names);
+      checkKnown(where + "carries", fact.carries(), names);
+    }
+  }
+
+  private static void checkKnown(String place, List<String> said, Set<String> names) {
+    for (String name : said) {
+      if (!names.contains(Names.key(name))) {
+        throw new InvalidModel(place, "the name of an application", Names.quoted(name));
       }
     }
   }
@@ -137,6 +140,7 @@ public record Vocabulary(
               fact.ports(),
               fact.hosts(),
               fact.needs(),
+              fact.carries(),
               renumbered(fact.openedOnly(), numbers)));
     }
     return new Vocabulary(coordinate, edition, all, renumbered, facts);

@@ -50,6 +50,7 @@ public final class Resolution {
   private final Map<Criterion<ServiceItem>, List<Match.Traffic>> serviceSets = new HashMap<>();
   private final Map<TransportSet, IntSet> byUsualPorts = new LinkedHashMap<>(); // applications
   private final Map<IntSet, IntSet> sharedApplications = new HashMap<>();
+  private final Map<String, IntSet> usesByName = new HashMap<>(); // by application
   private final Map<String, IntSet> usualServices = new HashMap<>(); // by application
   private final Map<String, IntSet> usualSites = new HashMap<>(); // by application
 
@@ -123,6 +124,7 @@ public final class Resolution {
         services = services.union(part.services());
       }
     }
+    usesByName.put(Names.key(fact.name()), fact.uses());
     byUsualPorts.merge(ports, fact.uses(), IntSet::union);
     usualServices.put(
         Names.key(fact.name()), services.isEmpty() ? Transport.ANY_SERVICE : services);
@@ -311,10 +313,46 @@ public final class Resolution {
   }
 
   /**
-   * The values of a vocabulary that are of the same host or the same application as one of them:
-   * those whose names are alike up to the first slash, or the first colon. O(values).
+   * The values that a connection may have of which it is known only at which host it is, or of
+   * which application, given the one that it has in truth: those whose names are alike up to the
+   * first slash, or the first colon. An application that others carry is not told from these, nor
+   * from what else they carry. O(values + applications · carried).
    */
-  public IntSet sameWhole(int vocabulary, Coordinate coordinate, int value) {
+  public IntSet known(int vocabulary, Coordinate coordinate, int value) {
+    IntSet own = sameWhole(vocabulary, coordinate, value);
+    return coordinate == Coordinate.APPLICATION ? notToldFrom(own) : own;
+  }
+
+  /** Up to all that carry some uses, and then down to all that these carry. */
+  private IntSet notToldFrom(IntSet uses) {
+    IntSet up = uses;
+    for (IntSet before = IntSet.EMPTY; !before.equals(up); ) {
+      before = up;
+      for (ApplicationFact carrier : applications()) {
+        for (String name : carrier.carries()) {
+          up = usesOf(name).intersects(up) ? up.union(carrier.uses()) : up;
+        }
+      }
+    }
+    IntSet down = up;
+    for (IntSet before = IntSet.EMPTY; !before.equals(down); ) {
+      before = down;
+      for (ApplicationFact carrier : applications()) {
+        if (carrier.uses().intersects(before)) {
+          for (String name : carrier.carries()) {
+            down = down.union(usesOf(name));
+          }
+        }
+      }
+    }
+    return down;
+  }
+
+  private IntSet usesOf(String application) {
+    return usesByName.get(Names.key(application));
+  }
+
+  private IntSet sameWhole(int vocabulary, Coordinate coordinate, int value) {
     List<String> names = vocabularies.get(vocabulary).values();
     String whole = whole(coordinate, names.get(value));
     IntSet.Builder out = new IntSet.Builder();

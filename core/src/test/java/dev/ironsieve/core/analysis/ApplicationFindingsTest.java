@@ -48,6 +48,7 @@ class ApplicationFindingsTest {
                   List.of(ServiceLiteral.parse("tcp/443"), ServiceLiteral.parse("udp/443")),
                   List.of("*.reel.example"),
                   List.of("Reel sign-in"),
+                  List.of(),
                   IntSet.range(2, 3)),
               new ApplicationFact(
                   "Reel sign-in",
@@ -55,11 +56,13 @@ class ApplicationFindingsTest {
                   List.of(ServiceLiteral.parse("tcp/443")),
                   List.of("sign-in.reel.example", "*.accounts.example"),
                   List.of(),
+                  List.of(),
                   IntSet.EMPTY),
               new ApplicationFact(
                   "Mail",
                   IntSet.of(5),
                   List.of(ServiceLiteral.parse("tcp/993")),
+                  List.of(),
                   List.of(),
                   List.of(),
                   IntSet.EMPTY)));

@@ -116,11 +116,13 @@ public final class SmallWorld {
                       List.of(ServiceLiteral.parse("tcp/2")),
                       List.of(),
                       List.of("mail"),
+                      List.of("mail"),
                       IntSet.range(0, 1)),
                   new ApplicationFact(
                       "mail",
                       IntSet.of(2),
                       List.of(ServiceLiteral.parse("tcp/1"), ServiceLiteral.parse("icmp/8")),
+                      List.of(),
                       List.of(),
                       List.of(),
                       IntSet.EMPTY))));

@@ -120,6 +120,7 @@ public final class FromModel {
               some(texts(fact.ports())),
               some(fact.hosts()),
               some(fact.needs()),
+              some(fact.carries()),
               some(values(vocabulary, fact.openedOnly()))));
     }
     return new VocabularyDocument(

@@ -195,10 +195,12 @@ public final class ToModel {
             (text, at) -> Checked.at(at, () -> ServiceLiteral.parse(text)));
     List<String> hosts = each(document.hosts(), path + ".hosts", (text, at) -> text);
     List<String> needs = each(document.needs(), path + ".needs", (text, at) -> text);
+    List<String> carries = each(document.carries(), path + ".carries", (text, at) -> text);
     IntSet uses = numbers(document.uses(), path + ".uses", numbers);
     IntSet openedOnly = numbers(document.openedOnly(), path + ".openedOnly", numbers);
     return Checked.at(
-        path, () -> new ApplicationFact(document.name(), uses, ports, hosts, needs, openedOnly));
+        path,
+        () -> new ApplicationFact(document.name(), uses, ports, hosts, needs, carries, openedOnly));
   }
 
   /** The numbers of some values. */

@@ -33,6 +33,7 @@ public record VocabularyDocument(
    * @param ports where it usually listens
    * @param hosts names of its servers, exact or with a leading {@code *.}
    * @param needs names of applications that must be allowed by rules of their own
+   * @param carries names of applications that are let through inside its own connections only
    * @param openedOnly those of its uses that are told apart only where a connection is opened
    */
   public record FactDocument(
@@ -41,5 +42,6 @@ public record VocabularyDocument(
       List<String> ports,
       List<String> hosts,
       List<String> needs,
+      List<String> carries,
       List<String> openedOnly) {}
 }

@@ -58,10 +58,10 @@ public class DemoFeeds {
       files.put(path, DemoResource.bytes(list.path(false)));
       FeedSettings settings =
           new FeedSettings(
-              "http://127.0.0.1:" + server.getAddress().getPort() + path,
               30,
               MOST_BYTES,
-              list.mostPercent);
+              list.mostPercent,
+              "http://127.0.0.1:" + server.getAddress().getPort() + path);
       if (feeds.put(list.name, list.kind, settings)) {
         feeds.fetch(list.name, null);
       }

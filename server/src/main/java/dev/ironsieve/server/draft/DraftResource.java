@@ -2,6 +2,7 @@ package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.account.Account;
 import dev.ironsieve.server.account.Role;
@@ -25,7 +26,9 @@ import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.sse.OutboundSseEvent;
 import jakarta.ws.rs.sse.Sse;
 import java.util.EnumSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.eclipse.microprofile.openapi.annotations.media.Content;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
@@ -122,6 +125,19 @@ public class DraftResource {
     Set<Coordinate> coordinates = EnumSet.noneOf(Coordinate.class);
     of.forEach(word -> coordinates.add(ToModel.coordinate(word, "of")));
     return drafts.terms(rulebase, coordinates, text, MOST_TERMS);
+  }
+
+  /** How many values each named set has now, by the word of its coordinate and by its name. */
+  @GET
+  @Path("/terms/sizes")
+  public Map<String, Map<String, Integer>> sizes(long rulebase) {
+    Map<String, Map<String, Integer>> out = new LinkedHashMap<>();
+    for (Vocabulary vocabulary : drafts.rulebase(rulebase).pinned()) {
+      Map<String, Integer> sizes = new LinkedHashMap<>();
+      vocabulary.terms().forEach(term -> sizes.put(term.name(), (int) term.members().size()));
+      out.put(vocabulary.coordinate().word(), sizes);
+    }
+    return out;
   }
 
   @POST

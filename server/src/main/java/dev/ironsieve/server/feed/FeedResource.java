@@ -134,7 +134,7 @@ public class FeedResource {
     return new ListedFeed(
         row.name(),
         row.kind(),
-        new FeedSettings(row.url(), row.everyMinutes(), row.mostBytes(), row.mostPercent()),
+        new FeedSettings(row.everyMinutes(), row.mostBytes(), row.mostPercent(), row.url()),
         known.tried().map(reading -> reading.at().toString()).orElse(null),
         known.read().map(reading -> reading.at().toString()).orElse(null),
         known.tried().map(FeedStore.Reading::fault).orElse(null),

@@ -7,17 +7,17 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 /**
  * How a feed is fetched.
  *
- * @param url where it is, over HTTP or HTTPS; without it, it is uploaded only
  * @param everyMinutes how long after one try the next is, in minutes
  * @param mostBytes how large the file may be
  * @param mostPercent by how many percent the size of an edition may differ from the one before;
  *     beyond that it waits for a person
+ * @param url where it is, over HTTP or HTTPS; without it, it is uploaded only
  */
 public record FeedSettings(
-    String url,
     @Schema(required = true) Integer everyMinutes,
     @Schema(required = true) Long mostBytes,
-    @Schema(required = true) Integer mostPercent) {
+    @Schema(required = true) Integer mostPercent,
+    String url) {
   private static final int MOST_MINUTES = 60 * 24 * 31;
   private static final long MOST_BYTES = 64L << 20;
   private static final int MOST_PERCENT = 10_000;
@@ -35,7 +35,7 @@ public record FeedSettings(
     within("everyMinutes", everyMinutes, 1, MOST_MINUTES);
     within("mostBytes", mostBytes, 1, MOST_BYTES);
     within("mostPercent", mostPercent, 0, MOST_PERCENT);
-    return new FeedSettings(url, everyMinutes, mostBytes, mostPercent);
+    return new FeedSettings(everyMinutes, mostBytes, mostPercent, url);
   }
 
   private static void within(String what, Number value, long least, long most) {
