@@ -220,6 +220,7 @@ final class EditDocuments {
     return to.build();
   }
 
+  /** Kinds are called as the records are, which must therefore keep their names. */
   private static String kind(Edit edit) {
     if (edit instanceof Edit.PutTerms put) {
       return put.object().kind() == ObjectKind.HOST_LIST ? "putHostList" : "putSchedule";

@@ -42,7 +42,7 @@ public class FeedResource {
    * @param triedAt when it was last tried, ISO 8601
    * @param readAt when it was last read without failure
    * @param fault what went wrong if the last try failed
-   * @param editions newest first
+   * @param editions the newest 20, newest first
    */
   public record ListedFeed(
       @Schema(required = true) String name,

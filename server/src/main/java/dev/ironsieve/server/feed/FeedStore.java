@@ -158,15 +158,24 @@ final class FeedStore {
         reasons.isEmpty() ? "offered" : "held");
   }
 
-  /** Newest first. */
-  static List<Report> reports(Sql sql, long feed) throws SQLException {
+  /** Forgets entity tags: what had them may be somewhere else from now on. */
+  static int forgetTags(Sql sql, long feed) throws SQLException {
+    return sql.change("update feed_reading set etag = null where feed = ?", feed);
+  }
+
+  /**
+   * Newest first.
+   *
+   * @param most how many are wanted
+   */
+  static List<Report> reports(Sql sql, long feed, int most) throws SQLException {
     return sql.list(
         "select r.edition, e.name, e.imported_at, a.display_name, r.entries, r.bad, r.faults,"
             + " r.change, r.reasons, r.state, d.display_name as decided"
             + " from feed_report r join feed_edition e on e.id = r.edition"
             + " left join account a on a.id = e.imported_by"
             + " left join account d on d.id = r.decided_by"
-            + " where r.feed = ? order by r.edition desc",
+            + " where r.feed = ? order by r.edition desc limit ?",
         row ->
             new Report(
                 row.getLong("edition"),
@@ -180,7 +189,8 @@ final class FeedStore {
                 (String[]) row.getArray("reasons").getArray(),
                 row.getString("state"),
                 row.getString("decided")),
-        feed);
+        feed,
+        most);
   }
 
   /** Decides about an edition that waits, and says whether it did wait. */

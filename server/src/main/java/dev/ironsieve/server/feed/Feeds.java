@@ -26,6 +26,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jboss.logging.Logger;
@@ -42,6 +43,7 @@ public class Feeds {
       DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss").withZone(ZoneOffset.UTC);
   private static final String OFFERED = "offered";
   private static final int PERCENT = 100;
+  private static final int MOST_LISTED = 20; // editions of one feed
 
   private final Database database;
   private final FeedConfig config;
@@ -64,7 +66,7 @@ public class Feeds {
    *
    * @param tried the last try to read it, if there was one
    * @param read the last that succeeded
-   * @param reports of its editions, newest first
+   * @param reports of its newest editions, newest first
    */
   record Known(
       FeedStore.Row feed,
@@ -84,7 +86,7 @@ public class Feeds {
                     feed,
                     FeedStore.last(sql, feed.id(), false),
                     FeedStore.last(sql, feed.id(), true),
-                    FeedStore.reports(sql, feed.id())));
+                    FeedStore.reports(sql, feed.id(), MOST_LISTED)));
           }
           return out;
         });
@@ -98,7 +100,8 @@ public class Feeds {
 
   private List<FeedStore.Report> reports(FeedStore.Row feed) {
     return database.inTransaction(
-        "looking up a feed's editions", sql -> FeedStore.reports(sql, feed.id()));
+        "looking up a feed's editions",
+        sql -> FeedStore.reports(sql, feed.id(), Integer.MAX_VALUE));
   }
 
   /**
@@ -136,7 +139,11 @@ public class Feeds {
     FeedStore.Row feed = feed(name);
     database.inTransaction(
         "changing a feed",
-        sql -> FeedStore.change(sql, settings.row(feed.id(), feed.name(), feed.kind())));
+        sql -> {
+          boolean moved = !Objects.equals(feed.url(), settings.url());
+          return FeedStore.change(sql, settings.row(feed.id(), feed.name(), feed.kind()))
+              + (moved ? FeedStore.forgetTags(sql, feed.id()) : 0);
+        });
   }
 
   /** Forgets a feed. Rulebases that have an edition of it keep that. */
