@@ -18,6 +18,9 @@ import java.util.function.IntConsumer;
 public final class IntSet {
   public static final IntSet EMPTY = new IntSet(new int[0]);
 
+  /** From how many times as many intervals on it is quicker to look them up one by one. */
+  private static final int SKEW = 8;
+
   private final int[] bounds;
   private int hash; // 0 until first asked for
 
@@ -102,15 +105,15 @@ public final class IntSet {
     return at >= 0 || ((-at - 1) & 1) == 1;
   }
 
-  /** O(log n) where one of the sets is a single interval, else O(n + m). */
+  /** O(n + m), or O(m log n) where that is less. */
   public boolean intersects(IntSet other) {
     int[] a = bounds;
     int[] b = other.bounds;
-    if (b.length == 2) {
-      return meets(b[0], b[1]);
+    if (b.length <= a.length / SKEW) {
+      return meetsSome(b);
     }
-    if (a.length == 2) {
-      return other.meets(a[0], a[1]);
+    if (a.length <= b.length / SKEW) {
+      return other.meetsSome(a);
     }
     int i = 0;
     int j = 0;
@@ -120,6 +123,15 @@ public final class IntSet {
       } else if (b[j + 1] < a[i]) {
         j += 2;
       } else {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private boolean meetsSome(int[] others) {
+    for (int j = 0; j < others.length; j += 2) {
+      if (meets(others[j], others[j + 1])) {
         return true;
       }
     }
@@ -175,9 +187,14 @@ public final class IntSet {
     if (a.length == 2) {
       return b.length == 0 || (a[0] <= b[0] && b[b.length - 1] <= a[1]);
     }
-    if (b.length == 2) {
-      int at = interval(b[0]);
-      return at < intervals() && a[2 * at] <= b[0] && b[1] <= a[2 * at + 1];
+    if (b.length <= a.length / SKEW) {
+      for (int j = 0; j < b.length; j += 2) {
+        int at = interval(b[j]);
+        if (at >= intervals() || a[2 * at] > b[j] || b[j + 1] > a[2 * at + 1]) {
+          return false;
+        }
+      }
+      return true;
     }
     int i = 0;
     for (int j = 0; j < b.length; j += 2) {
@@ -217,9 +234,13 @@ public final class IntSet {
   public IntSet intersect(IntSet other) {
     int[] a = bounds;
     int[] b = other.bounds;
+    if (a.length == 0 || b.length == 0) {
+      return EMPTY;
+    }
     Builder out = new Builder(Math.min(a.length, b.length) + 2);
-    int i = 0;
-    int j = 0;
+    // Nothing of either counts that lies before the other begins.
+    int i = 2 * interval(b[0]);
+    int j = 2 * other.interval(a[0]);
     while (i < a.length && j < b.length) {
       int first = Math.max(a[i], b[j]);
       int last = Math.min(a[i + 1], b[j + 1]);

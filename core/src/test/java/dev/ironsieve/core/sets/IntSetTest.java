@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.BitSet;
+import java.util.Random;
 import java.util.Set;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -51,6 +52,34 @@ class IntSetTest {
     for (int v = a.nextSetBit(0); v >= 0; v = a.nextSetBit(v + 1)) {
       assertThat(set(a).get(rank++)).isEqualTo(v);
     }
+  }
+
+  /** Sets of very many intervals are asked about those of few in another way. */
+  @Test
+  void agreesWithBitSetsWhereOneHasManyMoreIntervals() {
+    int intersecting = 0;
+    for (int seed = 0; seed < 3000; seed++) {
+      Random random = new Random(seed);
+      BitSet many = new BitSet();
+      for (int value = random.nextInt(30); value < 600; value += 2 + random.nextInt(8)) {
+        many.set(value, value + 1 + random.nextInt(3));
+      }
+      BitSet few = new BitSet();
+      for (int i = random.nextInt(4); i >= 0; i--) {
+        int first = random.nextInt(620);
+        few.set(first, first + 1 + random.nextInt(3));
+      }
+      BitSet both = (BitSet) many.clone();
+      both.and(few);
+      intersecting += both.isEmpty() ? 0 : 1;
+      assertThat(set(many).intersects(set(few))).as("seed %d", seed).isEqualTo(!both.isEmpty());
+      assertThat(set(few).intersects(set(many))).isEqualTo(!both.isEmpty());
+      assertThat(set(many).intersect(set(few))).isEqualTo(set(both));
+      assertThat(set(few).intersect(set(many))).isEqualTo(set(both));
+      assertThat(set(many).containsAll(set(few))).isEqualTo(both.equals(few));
+      assertThat(set(few).containsAll(set(many))).isEqualTo(both.equals(many));
+    }
+    assertThat(intersecting).isBetween(500, 2900);
   }
 
   @Test
