@@ -54,8 +54,8 @@ public final class Screenshots {
         "probe",
         bench -> {
           bench.probe("from 10.1.201.9 to 10.4.3.7 tcp/9100");
-          bench.page().getByText("rule 29", new Page.GetByTextOptions().setExact(true)).waitFor();
-          bench.button("rule 29").click();
+          bench.page().getByText("rule 31", new Page.GetByTextOptions().setExact(true)).waitFor();
+          bench.button("rule 31").click();
         });
     out.put(
         "edit",
@@ -78,7 +78,7 @@ public final class Screenshots {
           bench.button("Light or dark").click();
           bench.focus("h12");
           bench.press("w");
-          bench.button("rule 11").waitFor();
+          bench.button("rule 12").waitFor();
         });
     out.put("library", bench -> bench.button("Library").click());
     out.put(
