@@ -2,11 +2,10 @@ import { useState } from 'react';
 import { api } from '../api/client';
 import { PUT_EDITS, type Edit, type NamedObject, type ObjectKind } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
-import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { FileButton } from '../ui/FileButton';
 import { Area, Field } from '../ui/Field';
-import { Modal } from '../ui/Modal';
+import { FormDialog } from '../ui/FormDialog';
 
 const MEMBERS: Record<ObjectKind, { label: string; hint: string }> = {
   zone: {
@@ -59,7 +58,7 @@ export function ObjectDialog({
       setError(e);
     }
   };
-  const save = async () => {
+  const save = () => {
     const edit: Edit = {
       kind: PUT_EDITS[kind],
       object: {
@@ -72,60 +71,49 @@ export function ObjectDialog({
       },
       replaces: object?.name,
     };
-    const problem = await handle.edit(edit, seen);
-    if (!problem) onClose();
-    else setError(problem);
+    return handle.edit(edit, seen);
   };
   return (
-    <Modal title={object ? `Edit ${object.name}` : `New ${kind}`} onClose={onClose}>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <Faults error={error} />
-        <Field
-          label="Name"
-          autoFocus
-          required
-          maxLength={100}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
-        <Area
-          {...MEMBERS[kind]}
-          mono
-          rows={5}
-          value={members}
-          onChange={(e) => setMembers(e.target.value)}
-        />
-        {kind === 'schedule' && (
-          <div className="mb-3">
-            <FileButton accept=".ics,text/calendar" onFile={(file) => void readIn(file)}>
-              Read in a calendar…
-            </FileButton>
-            {notes.map((note) => (
-              <p key={note} className="mt-1 text-[12px] text-dim">
-                {note}
-              </p>
-            ))}
-          </div>
-        )}
-        <Area
-          label="Note"
-          rows={2}
-          maxLength={2000}
-          value={note}
-          onChange={(e) => setNote(e.target.value)}
-        />
-        <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Cancel</Button>
-          <Button main type="submit">
-            Save
-          </Button>
+    <FormDialog
+      title={object ? `Edit ${object.name}` : `New ${kind}`}
+      onSave={save}
+      onClose={onClose}
+    >
+      <Faults error={error} />
+      <Field
+        label="Name"
+        autoFocus
+        required
+        maxLength={100}
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <Area
+        {...MEMBERS[kind]}
+        mono
+        rows={5}
+        value={members}
+        onChange={(e) => setMembers(e.target.value)}
+      />
+      {kind === 'schedule' && (
+        <div className="mb-3">
+          <FileButton accept=".ics,text/calendar" onFile={(file) => void readIn(file)}>
+            Read in a calendar…
+          </FileButton>
+          {notes.map((note) => (
+            <p key={note} className="mt-1 text-[12px] text-dim">
+              {note}
+            </p>
+          ))}
         </div>
-      </form>
-    </Modal>
+      )}
+      <Area
+        label="Note"
+        rows={2}
+        maxLength={2000}
+        value={note}
+        onChange={(e) => setNote(e.target.value)}
+      />
+    </FormDialog>
   );
 }

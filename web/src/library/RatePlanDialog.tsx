@@ -1,10 +1,8 @@
 import { useState } from 'react';
 import type { Counted, RatePlan } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
-import { Button } from '../ui/Button';
-import { Faults } from '../ui/Faults';
 import { Area, Field } from '../ui/Field';
-import { Modal } from '../ui/Modal';
+import { FormDialog } from '../ui/FormDialog';
 
 export const COUNTED: Record<Counted, string> = {
   'all rules': 'for all rules together',
@@ -31,10 +29,9 @@ export function RatePlanDialog({
   const [counted, setCounted] = useState<Counted>(plan?.counted ?? 'all rules');
   const [most, setMost] = useState(`${plan?.mostAtOnce ?? ''}`);
   const [note, setNote] = useState(plan?.note ?? '');
-  const [error, setError] = useState<unknown>(null);
   const each = counted === 'each source';
-  const save = async () => {
-    const problem = await handle.edit(
+  const save = () =>
+    handle.edit(
       {
         kind: 'putRatePlan',
         ratePlan: {
@@ -49,78 +46,65 @@ export function RatePlanDialog({
       },
       seen,
     );
-    if (problem) setError(problem);
-    else onClose();
-  };
   return (
-    <Modal title={plan ? `Edit ${plan.name}` : 'New rate plan'} onClose={onClose}>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <Faults error={error} />
+    <FormDialog
+      title={plan ? `Edit ${plan.name}` : 'New rate plan'}
+      onSave={save}
+      onClose={onClose}
+    >
+      <Field
+        label="Name"
+        autoFocus
+        required
+        maxLength={100}
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <Field
+        label="Ceiling: at most"
+        hint={RATE_HINT}
+        value={ceiling}
+        onChange={(e) => setCeiling(e.target.value)}
+      />
+      <Field
+        label="Floor: kept for them"
+        hint={RATE_HINT}
+        value={floor}
+        onChange={(e) => setFloor(e.target.value)}
+      />
+      <label className="mb-3 block text-[12px] font-semibold">
+        Counted
+        <select
+          value={counted}
+          onChange={(e) => setCounted(e.target.value as Counted)}
+          className="mt-1 block rounded border border-line px-2 py-1 text-[13px] font-normal"
+        >
+          {Object.entries(COUNTED).map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </label>
+      {each && (
         <Field
-          label="Name"
-          autoFocus
+          label="Source addresses at once"
+          type="number"
+          min={1}
+          max={1_000_000}
           required
-          maxLength={100}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
+          hint="For so many the floor is kept."
+          value={most}
+          onChange={(e) => setMost(e.target.value)}
         />
-        <Field
-          label="Ceiling: at most"
-          hint={RATE_HINT}
-          value={ceiling}
-          onChange={(e) => setCeiling(e.target.value)}
-        />
-        <Field
-          label="Floor: kept for them"
-          hint={RATE_HINT}
-          value={floor}
-          onChange={(e) => setFloor(e.target.value)}
-        />
-        <label className="mb-3 block text-[12px] font-semibold">
-          Counted
-          <select
-            value={counted}
-            onChange={(e) => setCounted(e.target.value as Counted)}
-            className="mt-1 block rounded border border-line px-2 py-1 text-[13px] font-normal"
-          >
-            {Object.entries(COUNTED).map(([value, words]) => (
-              <option key={value} value={value}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </label>
-        {each && (
-          <Field
-            label="Source addresses at once"
-            type="number"
-            min={1}
-            max={1_000_000}
-            required
-            hint="For so many the floor is kept."
-            value={most}
-            onChange={(e) => setMost(e.target.value)}
-          />
-        )}
-        <Area
-          label="Note"
-          rows={2}
-          maxLength={2000}
-          value={note}
-          onChange={(e) => setNote(e.target.value)}
-        />
-        <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Cancel</Button>
-          <Button main type="submit">
-            Save
-          </Button>
-        </div>
-      </form>
-    </Modal>
+      )}
+      <Area
+        label="Note"
+        rows={2}
+        maxLength={2000}
+        value={note}
+        onChange={(e) => setNote(e.target.value)}
+      />
+    </FormDialog>
   );
 }

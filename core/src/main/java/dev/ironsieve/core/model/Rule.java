@@ -141,16 +141,19 @@ public record Rule(
       Criterion<String> toZones,
       Criterion<AddressItem> toAddresses,
       Criterion<ServiceItem> services) {
-    return like(enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms);
+    return like(
+        enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms, ratePlan, notice);
   }
 
   /** The same rule with other terms. */
   public Rule asking(Map<Coordinate, Criterion<String>> terms) {
-    return like(enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms);
+    return like(
+        enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms, ratePlan, notice);
   }
 
   public Rule enabled(boolean enabled) {
-    return like(enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms);
+    return like(
+        enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms, ratePlan, notice);
   }
 
   /**
@@ -160,22 +163,8 @@ public record Rule(
    * @param notice its name, or null
    */
   public Rule handled(String ratePlan, String notice) {
-    return new Rule(
-        id,
-        name,
-        enabled,
-        fromZones,
-        fromAddresses,
-        toZones,
-        toAddresses,
-        services,
-        terms,
-        verdict,
-        opening,
-        logging,
-        ratePlan,
-        notice,
-        note);
+    return like(
+        enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms, ratePlan, notice);
   }
 
   private Rule like(
@@ -185,7 +174,9 @@ public record Rule(
       Criterion<String> toZones,
       Criterion<AddressItem> toAddresses,
       Criterion<ServiceItem> services,
-      Map<Coordinate, Criterion<String>> terms) {
+      Map<Coordinate, Criterion<String>> terms,
+      String ratePlan,
+      String notice) {
     return new Rule(
         id,
         name,
