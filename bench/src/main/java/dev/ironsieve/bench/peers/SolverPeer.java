@@ -10,6 +10,7 @@ import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.FeedSet;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -28,6 +29,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.stream.Stream;
 
 /**
  * An SMT solver over whole numbers (Z3; de Moura, Bjørner: Z3: An Efficient SMT Solver, TACAS
@@ -162,10 +164,16 @@ public final class SolverPeer implements Peer {
       case AddressItem.Literal literal -> in(literal.range(), end);
       case AddressItem.Named named ->
           any(
-              rulebase.addresses().stream()
-                  .filter(object -> object.name().equalsIgnoreCase(named.name()))
-                  .flatMap(object -> object.members().stream())
-                  .map(member -> in(member, end))
+              Stream.concat(
+                      rulebase.addresses().stream()
+                          .filter(object -> object.name().equalsIgnoreCase(named.name()))
+                          .flatMap(object -> object.members().stream())
+                          .map(member -> in(member, end)),
+                      rulebase.feeds().stream()
+                          .map(feed -> feed.set(named.name()))
+                          .filter(FeedSet.Addresses.class::isInstance)
+                          .flatMap(set -> ((FeedSet.Addresses) set).addresses().ranges().stream())
+                          .map(range -> in(range, end)))
                   .toList());
     };
   }
