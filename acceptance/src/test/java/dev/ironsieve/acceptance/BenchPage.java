@@ -45,6 +45,11 @@ record BenchPage(Page page) {
         AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
   }
 
+  /** What a completion or a list offers; not those of a native box. */
+  Locator options() {
+    return page.locator("[role=option]");
+  }
+
   Locator dialog() {
     return page.getByRole(AriaRole.DIALOG);
   }
