@@ -63,7 +63,8 @@ class ModulesTest {
         .resideOutsideOfPackage("dev.ironsieve.core.signature")
         .should()
         .onlyDependOnClassesThat()
-        .resideInAnyPackage("dev.ironsieve.core..", "java.lang..", "java.util..", "java.time")
+        .resideInAnyPackage(
+            "dev.ironsieve.core..", "java.lang..", "java.math", "java.util..", "java.time")
         .check(CLASSES);
     // Bytes of the wire have encodings, QUIC has ciphers, and patterns that users write are RE2's.
     classes()
