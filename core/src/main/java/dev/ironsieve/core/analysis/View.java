@@ -210,30 +210,37 @@ record View(Standing standing, List<Finding> findings) {
       return true;
     }
 
-    /** Uses that the rule tells apart, though they look alike as long as it stays sealed. */
+    /** What the rule tells apart, though it looks alike as long as a connection stays sealed. */
     private void addUnseen(List<Finding> out, int slot) {
       Rule rule = order.rule(slot);
-      if (!rule.enabled()
-          || rule.opening() == Opening.OPENED
-          || rule.term(Coordinate.APPLICATION).isAny()) {
+      int axis = order.space().axis(Coordinate.APPLICATION) - Space.TERMS;
+      boolean asksForFiles = !rule.term(Coordinate.FILE_KIND).isAny();
+      boolean asks = asksForFiles || !rule.term(Coordinate.APPLICATION).isAny();
+      if (!rule.enabled() || rule.opening() == Opening.OPENED || axis < 0 || !asks) {
         return;
       }
-      int axis = order.space().axis(Coordinate.APPLICATION) - Space.TERMS;
       IntSet wanted = order.match(slot).terms().get(axis);
       List<String> values = order.resolution().vocabularies().get(axis).values();
       List<String> unseen = new ArrayList<>();
+      boolean anySealed = false;
       for (ApplicationFact fact : order.resolution().applications()) {
         IntSet hidden = fact.openedOnly();
-        if (wanted.intersects(hidden) && !wanted.containsAll(hidden)) {
+        boolean sealed = wanted.intersects(hidden);
+        anySealed |= sealed;
+        if (sealed && !wanted.containsAll(hidden)) {
           wanted.intersect(hidden).forEach(value -> unseen.add(values.get(value)));
         }
       }
-      if (!unseen.isEmpty()) {
-        String says =
-            String.join(", ", unseen.subList(0, Math.min(MOST_TOLD, unseen.size())))
-                + (unseen.size() > MOST_TOLD
-                    ? " and " + (unseen.size() - MOST_TOLD) + " more"
-                    : "");
+      List<String> told = new ArrayList<>(unseen.subList(0, Math.min(MOST_TOLD, unseen.size())));
+      if (unseen.size() > MOST_TOLD) {
+        told.add(unseen.size() - MOST_TOLD + " more");
+      }
+      if (asksForFiles && anySealed) {
+        told.add("the kind of file");
+      }
+      if (!told.isEmpty()) {
+        String last = told.removeLast();
+        String says = told.isEmpty() ? last : String.join(", ", told) + " and " + last;
         out.add(
             new Finding(Finding.Kind.UNSEEN_FEATURE, id(slot), List.of(), true, null, null, says));
       }

@@ -2,6 +2,7 @@ package dev.ironsieve.core.difference;
 
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.difference.Difference.Extent;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
@@ -60,8 +61,8 @@ public final class Differences {
 
   /**
    * @param steps how many comparisons of boxes it may take
-   * @throws IllegalArgumentException if the zones or the values of the vocabularies are not the
-   *     same, since then the connections are not
+   * @throws IllegalArgumentException if the zones, the values of the vocabularies, or, where rules
+   *     speak of time, the time zones are not the same, since then the connections are not
    */
   public static Difference between(Rulebase before, Rulebase after, Aspect aspect, long steps) {
     if (!values(before).equals(values(after))) {
@@ -73,7 +74,8 @@ public final class Differences {
       }
     }
     if (!before.zones().equals(after.zones()) || !values(before).equals(values(after))) {
-      throw new IllegalArgumentException("not the same zones and values of vocabularies");
+      throw new IllegalArgumentException(
+          "not the same zones, values of vocabularies and time zone");
     }
     Resolution old = new Resolution(before);
     Resolution now = new Resolution(after, old);
@@ -103,7 +105,15 @@ public final class Differences {
 
   private static List<Object> values(Rulebase rulebase) {
     return rulebase.vocabularies().stream()
-        .map(vocabulary -> (Object) List.of(vocabulary.coordinate(), vocabulary.values()))
+        .map(
+            vocabulary ->
+                (Object)
+                    List.of(
+                        vocabulary.coordinate(),
+                        vocabulary.values(),
+                        vocabulary.coordinate() == Coordinate.TIME
+                            ? rulebase.handling().timeZone()
+                            : ""))
         .toList();
   }
 

@@ -14,6 +14,7 @@ import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -91,6 +92,9 @@ public sealed interface Edit {
    * @param capacity null if that is not known
    */
   record SetLineCapacity(Rate capacity) implements Edit {}
+
+  /** Says by which clock the gateway goes, and so what times mean that say no time zone. */
+  record SetTimeZone(ZoneId zone) implements Edit {}
 
   /** Takes away a zone or object, which nothing may mention. */
   record DeleteObject(ObjectKind kind, String name) implements Edit {}

@@ -41,6 +41,8 @@ final class Editing {
       case Edit.SetLineCapacity set ->
           before.withHandling(
               before.handling().withLineCapacity(set.capacity()), before.sections());
+      case Edit.SetTimeZone set ->
+          before.withHandling(before.handling().withTimeZone(set.zone()), before.sections());
       case Edit.DeleteObject delete -> deleteObject(before, delete.kind(), delete.name());
       case Edit.PutVocabulary put -> putVocabulary(before, put.vocabulary());
       case Edit.DeleteVocabulary delete -> deleteVocabulary(before, delete.coordinate());

@@ -85,6 +85,7 @@ final class Inverse {
                   .orElseGet(() -> new Edit.DeleteObject(ObjectKind.NOTICE, put.notice().name())));
       case Edit.SetLineCapacity set ->
           Optional.of(new Edit.SetLineCapacity(before.handling().lineCapacity()));
+      case Edit.SetTimeZone set -> Optional.of(new Edit.SetTimeZone(before.handling().timeZone()));
       case Edit.DeleteObject delete -> makeAgain(before, delete);
       case Edit.PutVocabulary put -> Optional.of(vocabularyAsItWas(before, put.vocabulary()));
       case Edit.DeleteVocabulary delete ->
@@ -158,7 +159,7 @@ final class Inverse {
       case NOTICE ->
           find(before.handling().notices(), Notice::name, delete.name())
               .map(o -> new Edit.PutNotice(o, null));
-      case HOST_LIST, SCHEDULE ->
+      case HOST_LIST, SCHEDULE, DEVICE_STATE ->
           find(before.termObjects(delete.kind()), TermObject::name, delete.name())
               .map(o -> new Edit.PutTerms(o, null));
     };

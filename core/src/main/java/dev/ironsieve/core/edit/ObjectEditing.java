@@ -209,7 +209,7 @@ final class ObjectEditing {
               before.addresses(),
               others(before.services(), ServiceObject::name, key),
               before.sections());
-      case HOST_LIST, SCHEDULE ->
+      case HOST_LIST, SCHEDULE, DEVICE_STATE ->
           before.withTermObjects(
               before.termObjects().stream()
                   .filter(o -> o.kind() != kind || !Names.key(o.name()).equals(key))

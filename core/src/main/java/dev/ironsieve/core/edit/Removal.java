@@ -137,7 +137,7 @@ public record Removal(List<Edit> losses, Edit deletion, List<Change> changes) {
                   less(rule.services(), otherService, widened));
           case RATE_PLAN -> rule.handled(null, rule.notice());
           case NOTICE -> rule.handled(rule.ratePlan(), null);
-          case HOST_LIST, SCHEDULE -> {
+          case HOST_LIST, SCHEDULE, DEVICE_STATE -> {
             Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
             terms.putAll(rule.terms());
             terms.computeIfPresent(kind.coordinate(), (c, asked) -> less(asked, other, widened));

@@ -1,14 +1,20 @@
 package dev.ironsieve.core.model;
 
+import java.time.ZoneId;
 import java.util.List;
 
 /**
- * What rules can say of connections beyond the verdict: how much of the line they get, and what
- * people are told.
+ * What is said beyond matching: how much of the line connections get, what people are told; and of
+ * the gateway, what its line carries and by which clock it goes.
  *
  * @param lineCapacity how much the line carries; null if nobody said so
+ * @param timeZone in which times are meant
  */
-public record Handling(List<RatePlan> ratePlans, List<Notice> notices, Rate lineCapacity) {
+public record Handling(
+    List<RatePlan> ratePlans, List<Notice> notices, Rate lineCapacity, ZoneId timeZone) {
+  /** The time zone of whoever says none. */
+  public static final ZoneId UTC = ZoneId.of("UTC");
+
   public static final Handling NONE = new Handling(List.of(), List.of(), null);
 
   public Handling {
@@ -16,15 +22,24 @@ public record Handling(List<RatePlan> ratePlans, List<Notice> notices, Rate line
     notices = List.copyOf(notices);
   }
 
+  /** In UTC. */
+  public Handling(List<RatePlan> ratePlans, List<Notice> notices, Rate lineCapacity) {
+    this(ratePlans, notices, lineCapacity, UTC);
+  }
+
   public Handling withRatePlans(List<RatePlan> ratePlans) {
-    return new Handling(ratePlans, notices, lineCapacity);
+    return new Handling(ratePlans, notices, lineCapacity, timeZone);
   }
 
   public Handling withNotices(List<Notice> notices) {
-    return new Handling(ratePlans, notices, lineCapacity);
+    return new Handling(ratePlans, notices, lineCapacity, timeZone);
   }
 
   public Handling withLineCapacity(Rate lineCapacity) {
-    return new Handling(ratePlans, notices, lineCapacity);
+    return new Handling(ratePlans, notices, lineCapacity, timeZone);
+  }
+
+  public Handling withTimeZone(ZoneId timeZone) {
+    return new Handling(ratePlans, notices, lineCapacity, timeZone);
   }
 }

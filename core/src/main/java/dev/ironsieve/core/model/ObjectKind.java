@@ -12,6 +12,7 @@ public enum ObjectKind {
   SERVICE,
   HOST_LIST,
   SCHEDULE,
+  DEVICE_STATE,
   RATE_PLAN,
   NOTICE;
 
@@ -19,12 +20,17 @@ public enum ObjectKind {
     return name().toLowerCase(Locale.ROOT).replace('_', ' ');
   }
 
+  /** The kinds of {@link TermObject}. */
+  public static final List<ObjectKind> OF_TERMS =
+      Stream.of(values()).filter(kind -> kind.coordinate() != null).toList();
+
   /** The coordinate whose values are meant; null if there is none. */
   public Coordinate coordinate() {
     return switch (this) {
       case HOST_LIST -> Coordinate.SITE;
       case SCHEDULE -> Coordinate.TIME;
-      default -> null;
+      case DEVICE_STATE -> Coordinate.DEVICE;
+      case ZONE, ADDRESS, SERVICE, RATE_PLAN, NOTICE -> null;
     };
   }
 
@@ -43,7 +49,7 @@ public enum ObjectKind {
       case SERVICE -> out.addAll(Rulebase.namesOfServices(rule.services().mentioned()));
       case RATE_PLAN -> Stream.ofNullable(rule.ratePlan()).forEach(out::add);
       case NOTICE -> Stream.ofNullable(rule.notice()).forEach(out::add);
-      case HOST_LIST, SCHEDULE -> out.addAll(rule.term(coordinate()).mentioned());
+      case HOST_LIST, SCHEDULE, DEVICE_STATE -> out.addAll(rule.term(coordinate()).mentioned());
     }
     return out;
   }

@@ -1,5 +1,7 @@
 package dev.ironsieve.core.model;
 
+import java.time.DateTimeException;
+import java.time.OffsetDateTime;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -32,7 +34,7 @@ public final class Rulebase {
   private final RulebaseCheck check;
 
   /**
-   * @param termObjects host lists and schedules
+   * @param termObjects host lists, schedules and device states
    * @param pinned what rules can say of coordinates whose values come from outside
    * @param feeds lists of addresses and hosts from outside
    * @param handling rate plans and notices
@@ -72,14 +74,15 @@ public final class Rulebase {
     this.handling = handling;
     this.sections = List.copyOf(sections);
     rules = rules(this.sections);
-    written = new Written(this.pinned, this.termObjects, this.feeds, rules, others);
+    written =
+        new Written(this.pinned, this.termObjects, this.feeds, rules, handling.timeZone(), others);
     vocabularies = written.with(this.pinned);
     check = new RulebaseCheck(this);
     check.sections(this.sections);
     check.rules(rules, List.of());
   }
 
-  /** A rulebase without host lists, schedules, feeds, rate plans and notices. */
+  /** A rulebase without host lists, schedules, device states, feeds, rate plans and notices. */
   public Rulebase(
       String name,
       List<Zone> zones,
@@ -90,7 +93,7 @@ public final class Rulebase {
     this(name, zones, addresses, services, List.of(), pinned, List.of(), Handling.NONE, sections);
   }
 
-  /** Another state of a rulebase's rules, which say the same hosts and times. */
+  /** Another state of a rulebase's rules, which say the same hosts, times and states of devices. */
   private Rulebase(Rulebase before, List<Section> sections, List<Rule> rules) {
     name = before.name;
     zones = before.zones;
@@ -146,12 +149,12 @@ public final class Rulebase {
     return services;
   }
 
-  /** Host lists and schedules. */
+  /** Host lists, schedules and device states. */
   public List<TermObject> termObjects() {
     return termObjects;
   }
 
-  /** Host lists, or schedules. */
+  /** Those of one kind. */
   public List<TermObject> termObjects(ObjectKind kind) {
     return termObjects.stream().filter(object -> object.kind() == kind).toList();
   }
@@ -177,6 +180,21 @@ public final class Rulebase {
     return handling;
   }
 
+  /**
+   * A time as the gateway's clock shows it: of {@code 2026-12-24T10:15Z} or {@code
+   * 2026-12-24T10:15+01:00}, its local time; all else as it is said.
+   */
+  public String localTime(String said) {
+    try {
+      return OffsetDateTime.parse(said)
+          .atZoneSameInstant(handling.timeZone())
+          .toLocalDateTime()
+          .toString();
+    } catch (DateTimeException e) {
+      return said;
+    }
+  }
+
   /** With other rate plans or notices, and rules. */
   public Rulebase withHandling(Handling handling, List<Section> sections) {
     return new Rulebase(
@@ -189,7 +207,7 @@ public final class Rulebase {
         name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
-  /** What rules can say: what is pinned, and the hosts and times that are written here. */
+  /** What rules can say: what is pinned, and what is written here. */
   public List<Vocabulary> vocabularies() {
     return vocabularies;
   }
@@ -223,7 +241,7 @@ public final class Rulebase {
         name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
-  /** With other host lists or schedules, and rules. */
+  /** With other host lists, schedules or device states, and rules. */
   public Rulebase withTermObjects(List<TermObject> termObjects, List<Section> sections) {
     return new Rulebase(
         name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
@@ -236,8 +254,8 @@ public final class Rulebase {
   }
 
   /**
-   * The same rules, with the hosts and times told apart that another rulebase says, so that both
-   * have the same values.
+   * The same rules, with the hosts, times and states of devices told apart that another rulebase
+   * says, so that both have the same values.
    */
   public Rulebase tellingApart(Rulebase other) {
     return new Rulebase(
@@ -282,7 +300,7 @@ public final class Rulebase {
 
   private Map<String, List<String>> groups(ObjectKind kind) {
     return switch (kind) {
-      case ZONE, HOST_LIST, SCHEDULE, RATE_PLAN, NOTICE -> Map.of();
+      case ZONE, HOST_LIST, SCHEDULE, DEVICE_STATE, RATE_PLAN, NOTICE -> Map.of();
       case ADDRESS -> members(addresses, AddressObject::name, o -> namesOfAddresses(o.members()));
       case SERVICE -> members(services, ServiceObject::name, o -> namesOfServices(o.members()));
     };

@@ -22,8 +22,11 @@ final class RulebaseCheck {
   private static final Map<Coordinate, String> EXPECTED =
       Map.of(
           Coordinate.SITE,
-              "host list or category, or a host such as www.quay.example or *.quay.example",
-          Coordinate.TIME, "schedule, or a time such as weekdays 06:00-22:00 or 2026-12-24");
+          "host list or category, or a host such as www.quay.example or *.quay.example",
+          Coordinate.TIME,
+          "schedule, or a time such as weekdays 06:00-22:00 or 2026-12-24",
+          Coordinate.DEVICE,
+          "device state, or facts such as managed, has disk-lock");
 
   private static final String USUAL_PORTS = '"' + ServiceItem.UsualPorts.TEXT + '"';
 

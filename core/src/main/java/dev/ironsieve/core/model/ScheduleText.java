@@ -15,6 +15,7 @@ final class ScheduleText {
       Pattern.compile("(\\d{4}-\\d\\d-\\d\\d)(?: to (\\d{4}-\\d\\d-\\d\\d))?");
   static final Pattern WEEKLY =
       Pattern.compile("([a-z][a-z,-]*)(?: (\\d\\d)(?::(\\d\\d))?-(\\d\\d)(?::(\\d\\d))?)?");
+  static final String IN = " in ";
   private static final List<String> NAMES =
       List.of("mon", "tue", "wed", "thu", "fri", "sat", "sun");
 
@@ -24,7 +25,8 @@ final class ScheduleText {
     return new InvalidModel(
         "time",
         "days and a time of day such as weekdays 06:00-22:00 or mon,wed 22:00-04:00,"
-            + " or a date such as 2026-12-24 or 2026-12-24 to 2026-12-26",
+            + " or a date such as 2026-12-24 or 2026-12-24 to 2026-12-26"
+            + ", with a time zone behind it or not, such as daily 06:00-22:00 in Europe/Oslo",
         Names.quoted(found));
   }
 

@@ -3,12 +3,13 @@ package dev.ironsieve.core.model;
 import java.util.List;
 
 /**
- * A named set of values that people write themselves: a host list, or a schedule.
+ * A named set of values that people write themselves: a host list, a schedule, or a device state.
  *
- * @param kind {@link ObjectKind#HOST_LIST} or {@link ObjectKind#SCHEDULE}
- * @param members texts that {@link SitePattern} or {@link ScheduleItem} read; at least one. A
- *     schedule holds at one of its times of the week, if it has any, on one of its days, if it has
- *     any
+ * @param kind {@link ObjectKind#HOST_LIST}, {@link ObjectKind#SCHEDULE} or {@link
+ *     ObjectKind#DEVICE_STATE}
+ * @param members texts that {@link SitePattern}, {@link ScheduleItem} or {@link DeviceState} read;
+ *     at least one. A schedule holds at one of its times of the week, if it has any, on one of its
+ *     days, if it has any; the others hold where one of their members does
  */
 public record TermObject(ObjectKind kind, String name, List<String> members, String note) {
   /** Most members of one list. */
@@ -42,19 +43,25 @@ public record TermObject(ObjectKind kind, String name, List<String> members, Str
    * @throws InvalidModel if it is none
    */
   public static void check(ObjectKind kind, String member) {
-    if (kind == ObjectKind.HOST_LIST) {
-      SitePattern.parse(member);
-    } else {
-      ScheduleItem.parse(member);
+    switch (kind) {
+      case HOST_LIST -> SitePattern.parse(member);
+      case SCHEDULE -> ScheduleItem.parse(member);
+      case DEVICE_STATE -> DeviceState.parse(member);
+      case ZONE, ADDRESS, SERVICE, RATE_PLAN, NOTICE ->
+          throw new IllegalArgumentException("not of terms: " + kind);
     }
   }
 
-  /** Whether a text is a host pattern, or a time, that rules can say without a name. */
+  /**
+   * Whether a text is a host pattern, a time or a state of a device that rules can say without a
+   * name.
+   */
   public static boolean isLiteral(Coordinate coordinate, String text) {
     return switch (coordinate) {
       case SITE -> SitePattern.isOne(text);
       case TIME -> ScheduleItem.isOne(text);
-      default -> false;
+      case DEVICE -> DeviceState.isOne(text);
+      case PERSON, APPLICATION, FILE_KIND -> false;
     };
   }
 }

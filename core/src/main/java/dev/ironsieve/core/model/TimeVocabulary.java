@@ -2,15 +2,17 @@ package dev.ironsieve.core.model;
 
 import dev.ironsieve.core.sets.IntSet;
 import java.time.DateTimeException;
+import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.function.BiPredicate;
 
 /**
  * What rules can say of time, made of the times that they and schedules mention. The week is cut
@@ -18,10 +20,14 @@ import java.util.function.BiPredicate;
  * span:
  *
  * <pre>
- *   "mon 06:00"                      from then to the next slice, if no rule speaks of dates
- *   "mon 06:00 before 2026-12-24"    the first span
- *   "mon 06:00 from 2026-12-24"      any other span
+ *   "mon 06:00"                         from then to the next slice, if no rule speaks of dates
+ *   "mon 06:00 before 2026-12-24"       the first span
+ *   "mon 06:00 from 2026-12-24"         any other span
+ *   "mon 06:00 from 2026-12-24T23:00"   one that begins within a day
  * </pre>
+ *
+ * <p>All of it is the gateway's local time. A time in another time zone is moved by how much the
+ * clocks differ; where that changes in the course of a year, a span begins.
  */
 final class TimeVocabulary {
   private static final int MOST_VALUES = 20_000;
@@ -30,73 +36,93 @@ final class TimeVocabulary {
 
   private TimeVocabulary() {}
 
-  /**
-   * @param literals times that rules say themselves, as they are written
-   */
-  static Vocabulary of(List<TermObject> schedules, Collection<String> literals) {
-    List<ScheduleItem> items = new ArrayList<>();
-    schedules.forEach(
-        schedule -> schedule.members().forEach(m -> items.add(ScheduleItem.parse(m))));
-    literals.forEach(literal -> items.add(ScheduleItem.parse(literal)));
-    TreeSet<Integer> slices = new TreeSet<>(Set.of(0));
-    TreeSet<LocalDate> spans = new TreeSet<>(); // where the second and later ones begin
-    for (ScheduleItem item : items) {
+  /** One time, and how its clock goes. */
+  private record Timed(ScheduleItem item, Clocks clocks) {
+    boolean holds(int minute, LocalDateTime span) {
+      int ahead = clocks.ahead(span);
+      return switch (item) {
+        case ScheduleItem.Weekly w -> w.holds(Math.floorMod(minute + ahead, ScheduleItem.WEEK));
+        case ScheduleItem.Days d -> {
+          LocalDate day = span.plusMinutes(ahead).toLocalDate();
+          yield !day.isBefore(d.first()) && !day.isAfter(d.last());
+        }
+      };
+    }
+
+    void cut(Set<Integer> slices, Set<LocalDateTime> spans) {
+      spans.addAll(clocks.changes());
       switch (item) {
-        case ScheduleItem.Weekly weekly ->
-            weekly
-                .days()
-                .forEach(
-                    day -> {
-                      int start = (day.getValue() - 1) * ScheduleItem.DAY;
-                      int end = weekly.to() + (weekly.to() > weekly.from() ? 0 : ScheduleItem.DAY);
-                      slices.add(start + weekly.from());
-                      slices.add((start + end) % ScheduleItem.WEEK);
-                    });
+        case ScheduleItem.Weekly weekly -> {
+          for (DayOfWeek day : weekly.days()) {
+            int start = (day.getValue() - 1) * ScheduleItem.DAY;
+            int end = weekly.to() + (weekly.to() > weekly.from() ? 0 : ScheduleItem.DAY);
+            for (int ahead : clocks.allAhead()) {
+              slices.add(Math.floorMod(start + weekly.from() - ahead, ScheduleItem.WEEK));
+              slices.add(Math.floorMod(start + end - ahead, ScheduleItem.WEEK));
+            }
+          }
+        }
         case ScheduleItem.Days days -> {
-          spans.add(days.first());
-          spans.add(days.last().plusDays(1));
+          spans.add(clocks.here(days.first().atStartOfDay()));
+          spans.add(clocks.here(days.last().plusDays(1).atStartOfDay()));
         }
       }
     }
-    Cuts cuts = new Cuts(List.copyOf(slices), List.copyOf(spans));
-    List<Vocabulary.Term> terms = new ArrayList<>();
-    for (TermObject schedule : schedules) {
-      List<ScheduleItem> own = schedule.members().stream().map(ScheduleItem::parse).toList();
-      terms.add(new Vocabulary.Term(schedule.name(), cuts.where((m, d) -> holds(own, m, d))));
-    }
-    for (String literal : literals) {
-      List<ScheduleItem> own = List.of(ScheduleItem.parse(literal));
-      terms.add(new Vocabulary.Term(literal, cuts.where((m, d) -> holds(own, m, d))));
-    }
-    return new Vocabulary(Coordinate.TIME, "as written", cuts.names(), terms);
   }
 
-  /** At one of the times of the week, if there are any, on one of the days, if there are any. */
-  private static boolean holds(List<ScheduleItem> items, int minute, LocalDate day) {
-    boolean weekly = false;
-    boolean inWeek = false;
-    boolean days = false;
-    boolean onDay = false;
-    for (ScheduleItem item : items) {
-      switch (item) {
-        case ScheduleItem.Weekly w -> {
+  /** What one schedule or literal says. */
+  private record Asked(String name, List<Timed> times) {
+    static Asked of(String name, List<String> members, ZoneId gateway) {
+      List<Timed> times = new ArrayList<>();
+      for (String member : members) {
+        ScheduleItem item = ScheduleItem.parse(member);
+        times.add(new Timed(item, Clocks.between(gateway, item.zone())));
+      }
+      return new Asked(name, times);
+    }
+
+    /** At one of its times of the week, if any, on one of its days, if any. */
+    boolean holds(int minute, LocalDateTime span) {
+      boolean weekly = false;
+      boolean inWeek = false;
+      boolean days = false;
+      boolean onDay = false;
+      for (Timed time : times) {
+        boolean holds = time.holds(minute, span);
+        if (time.item instanceof ScheduleItem.Weekly) {
           weekly = true;
-          inWeek |= w.holds(minute);
-        }
-        case ScheduleItem.Days d -> {
+          inWeek |= holds;
+        } else {
           days = true;
-          onDay |= !day.isBefore(d.first()) && !day.isAfter(d.last());
+          onDay |= holds;
         }
       }
+      return (!weekly || inWeek) && (!days || onDay);
     }
-    return (!weekly || inWeek) && (!days || onDay);
+  }
+
+  /**
+   * @param literals times that rules say themselves, as they are written
+   * @param gateway the gateway's time zone
+   */
+  static Vocabulary of(List<TermObject> schedules, Collection<String> literals, ZoneId gateway) {
+    List<Asked> asked = new ArrayList<>();
+    schedules.forEach(s -> asked.add(Asked.of(s.name(), s.members(), gateway)));
+    literals.forEach(literal -> asked.add(Asked.of(literal, List.of(literal), gateway)));
+    TreeSet<Integer> slices = new TreeSet<>(Set.of(0));
+    TreeSet<LocalDateTime> spans = new TreeSet<>(); // where the second and later ones begin
+    asked.forEach(one -> one.times.forEach(time -> time.cut(slices, spans)));
+    Cuts cuts = new Cuts(List.copyOf(slices), List.copyOf(spans));
+    List<Vocabulary.Term> terms = new ArrayList<>();
+    asked.forEach(one -> terms.add(new Vocabulary.Term(one.name, cuts.where(one))));
+    return new Vocabulary(Coordinate.TIME, "as written", cuts.names(), terms);
   }
 
   /**
    * @param slices first minutes
-   * @param spans first days of all spans but the first
+   * @param spans when all spans but the first begin
    */
-  private record Cuts(List<Integer> slices, List<LocalDate> spans) {
+  private record Cuts(List<Integer> slices, List<LocalDateTime> spans) {
     Cuts {
       int values = slices.size() * (spans.size() + 1);
       if (values > MOST_VALUES) {
@@ -115,23 +141,30 @@ final class TimeVocabulary {
           out.add(
               spans.isEmpty()
                   ? name
-                  : span == 0 ? name + BEFORE + spans.get(0) : name + FROM + spans.get(span - 1));
+                  : span == 0
+                      ? name + BEFORE + said(spans.get(0))
+                      : name + FROM + said(spans.get(span - 1)));
         }
       }
       return out;
     }
 
+    private static String said(LocalDateTime time) {
+      boolean midnight = time.toLocalTime().equals(LocalTime.MIDNIGHT);
+      return midnight ? time.toLocalDate().toString() : time.toString();
+    }
+
     /** The values whose first moment fits; it stands for the whole value. */
-    IntSet where(BiPredicate<Integer, LocalDate> fits) {
+    IntSet where(Asked asked) {
       IntSet.Builder out = new IntSet.Builder();
       int value = 0;
       for (int span = 0; span <= spans.size(); span++) {
-        LocalDate day =
+        LocalDateTime first =
             span > 0
                 ? spans.get(span - 1)
-                : spans.isEmpty() ? LocalDate.EPOCH : spans.get(0).minusDays(1);
+                : spans.isEmpty() ? LocalDate.EPOCH.atStartOfDay() : spans.get(0).minusMinutes(1);
         for (int slice : slices) {
-          if (fits.test(slice, day)) {
+          if (asked.holds(slice, first)) {
             out.addInOrder(value, value);
           }
           value++;
@@ -142,18 +175,17 @@ final class TimeVocabulary {
   }
 
   /**
-   * The name of the value that a time has: of {@code mon 10:15} where no rule speaks of dates, of
-   * {@code 2026-12-24T10:15} always.
+   * The name of the value that a local time has: of {@code mon 10:15} where no rule speaks of
+   * dates, of {@code 2026-12-24T10:15} always.
    *
    * @param names what the values are called, in their order
    */
   static Optional<String> value(String time, List<String> names) {
     int minute = ScheduleText.minuteOfWeek(time);
-    LocalDate day = null;
+    LocalDateTime at = null;
     if (minute < 0) {
       try {
-        LocalDateTime at = LocalDateTime.parse(time);
-        day = at.toLocalDate();
+        at = LocalDateTime.parse(time);
         minute =
             (at.getDayOfWeek().getValue() - 1) * ScheduleItem.DAY
                 + at.toLocalTime().toSecondOfDay() / 60;
@@ -165,7 +197,7 @@ final class TimeVocabulary {
     for (String name : names) {
       int before = name.indexOf(BEFORE);
       int from = name.indexOf(FROM);
-      if (day == null && (before >= 0 || from >= 0)) {
+      if (at == null && (before >= 0 || from >= 0)) {
         return Optional.empty();
       }
       int end = Math.max(before, from);
@@ -173,11 +205,14 @@ final class TimeVocabulary {
       boolean fits =
           start >= 0
               && start <= minute
-              && (before < 0
-                  || day.isBefore(LocalDate.parse(name.substring(before + BEFORE.length()))))
-              && (from < 0 || !day.isBefore(LocalDate.parse(name.substring(from + FROM.length()))));
+              && (before < 0 || at.isBefore(moment(name.substring(before + BEFORE.length()))))
+              && (from < 0 || !at.isBefore(moment(name.substring(from + FROM.length()))));
       best = fits ? name : best; // the last that fits begins latest, and spans come in their order
     }
     return Optional.ofNullable(best);
+  }
+
+  private static LocalDateTime moment(String said) {
+    return said.indexOf('T') < 0 ? LocalDate.parse(said).atStartOfDay() : LocalDateTime.parse(said);
   }
 }

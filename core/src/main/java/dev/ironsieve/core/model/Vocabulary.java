@@ -168,8 +168,8 @@ public record Vocabulary(
 
   /**
    * The name of the value that is meant where somebody says what a connection has: a value as it is
-   * written, or, of sites and times, one that lies in it, such as {@code www.quay.example} in
-   * {@code *.quay.example}; none if nothing of this is meant.
+   * written, or, of sites, times and devices, one that lies in it, such as {@code www.quay.example}
+   * in {@code *.quay.example}; none if nothing of this is meant.
    */
   public Optional<String> value(String said) {
     return value(said, Set.copyOf(values));
@@ -187,8 +187,21 @@ public record Vocabulary(
     return switch (coordinate) {
       case SITE -> SiteVocabulary.value(said, known);
       case TIME -> TimeVocabulary.value(said, values);
+      case DEVICE -> DeviceVocabulary.value(said, values);
       default -> Optional.empty();
     };
+  }
+
+  /**
+   * What can be said of coordinates that need no source from outside, where no rule says anything
+   * of them: a connection may have a host, and nothing hangs on it.
+   */
+  public static Map<Coordinate, Vocabulary> unwritten() {
+    return Map.of(
+        Coordinate.SITE, SiteVocabulary.of(List.of(), List.of()),
+        Coordinate.TIME, TimeVocabulary.of(List.of(), List.of(), Handling.UTC),
+        Coordinate.DEVICE, DeviceVocabulary.of(List.of(), List.of()),
+        Coordinate.FILE_KIND, FileKinds.vocabulary());
   }
 
   /** What each name, in lower case, stands for. Made anew at each call; O(values + terms). */

@@ -1,5 +1,6 @@
 package dev.ironsieve.core.model;
 
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
@@ -12,25 +13,30 @@ import java.util.Set;
 import java.util.TreeMap;
 
 /**
- * The hosts and times that a rulebase's objects and rules say, and the vocabularies that follow.
- * They hang on what the rules say, so a rule that says something new brings others.
+ * The hosts, times and states of devices that a rulebase's objects and rules say, and the
+ * vocabularies that follow; kinds of files too, if rules say any. They hang on what the rules say,
+ * so a rule that says something new brings others.
  */
 final class Written {
   private final Map<Coordinate, Set<String>> names = new EnumMap<>(Coordinate.class); // of objects
   private final Map<Coordinate, Map<String, String>> literals; // as written, by key
   private final Map<Coordinate, Set<String>> members = new EnumMap<>(Coordinate.class);
   private final List<Vocabulary> vocabularies = new ArrayList<>();
+  private final boolean filesPinned;
+  private final boolean knowsFiles; // since a rule says something of them
 
   /**
    * @param pinned of these coordinates nothing can be written
    * @param feeds of which those of hosts are like host lists
-   * @param others hosts and times that somebody else says, to be told apart too
+   * @param gateway the time zone of times that say none
+   * @param others what somebody else says, to be told apart too
    */
   Written(
       List<Vocabulary> pinned,
       List<TermObject> objects,
       List<Feed> feeds,
       List<Rule> rules,
+      ZoneId gateway,
       Map<Coordinate, Set<String>> others) {
     List<FeedSet.Hosts> hostSets = new ArrayList<>();
     for (TermObject list : of(ObjectKind.HOST_LIST, objects)) {
@@ -44,8 +50,10 @@ final class Written {
       }
     }
     List<TermObject> schedules = of(ObjectKind.SCHEDULE, objects);
+    List<TermObject> states = of(ObjectKind.DEVICE_STATE, objects);
     takeNames(pinned, ObjectKind.HOST_LIST, hostSets.stream().map(FeedSet::name).toList());
     takeNames(pinned, ObjectKind.SCHEDULE, schedules.stream().map(TermObject::name).toList());
+    takeNames(pinned, ObjectKind.DEVICE_STATE, states.stream().map(TermObject::name).toList());
     literals = literals(rules);
     for (Coordinate coordinate : names.keySet()) {
       Map<String, String> said = new TreeMap<>(literals.get(coordinate)); // by key
@@ -55,18 +63,32 @@ final class Written {
       List<String> sorted = List.copyOf(said.values());
       Set<String> all = new HashSet<>(sorted);
       members.put(coordinate, all);
-      if (coordinate == Coordinate.SITE) {
-        hostSets.forEach(set -> all.addAll(set.members()));
-      } else {
-        schedules.forEach(schedule -> all.addAll(schedule.members()));
+      switch (coordinate) {
+        case SITE -> hostSets.forEach(set -> all.addAll(set.members()));
+        case TIME -> schedules.forEach(schedule -> all.addAll(schedule.members()));
+        case DEVICE -> states.forEach(state -> all.addAll(state.members()));
+        case PERSON, APPLICATION, FILE_KIND -> throw new IllegalStateException("not written");
       }
       if (!all.isEmpty()) {
         vocabularies.add(
-            coordinate == Coordinate.SITE
-                ? SiteVocabulary.of(hostSets, sorted)
-                : TimeVocabulary.of(schedules, sorted));
+            switch (coordinate) {
+              case SITE -> SiteVocabulary.of(hostSets, sorted);
+              case TIME -> TimeVocabulary.of(schedules, sorted, gateway);
+              case DEVICE -> DeviceVocabulary.of(states, sorted);
+              case PERSON, APPLICATION, FILE_KIND -> throw new IllegalStateException("not written");
+            });
       }
     }
+    filesPinned = pinned.stream().anyMatch(v -> v.coordinate() == Coordinate.FILE_KIND);
+    knowsFiles = !filesPinned && (others.containsKey(Coordinate.FILE_KIND) || saysFiles(rules));
+    if (knowsFiles) {
+      vocabularies.add(FileKinds.vocabulary());
+      members.put(Coordinate.FILE_KIND, Set.of());
+    }
+  }
+
+  private static boolean saysFiles(List<Rule> rules) {
+    return rules.stream().anyMatch(rule -> rule.terms().containsKey(Coordinate.FILE_KIND));
   }
 
   private static List<TermObject> of(ObjectKind kind, List<TermObject> objects) {
@@ -118,10 +140,11 @@ final class Written {
   boolean isOf(List<Rule> rules) {
     Map<Coordinate, Map<String, String>> said = literals(rules);
     return names.keySet().stream()
-        .allMatch(c -> said.get(c).keySet().equals(literals.get(c).keySet()));
+            .allMatch(c -> said.get(c).keySet().equals(literals.get(c).keySet()))
+        && (filesPinned || knowsFiles == saysFiles(rules));
   }
 
-  /** Every host and time that is said, itself or in an object. */
+  /** Every host, time and state that is said, itself or in an object. */
   Map<Coordinate, Set<String>> members() {
     return members;
   }

@@ -27,7 +27,10 @@ public final class Alike {
    */
   public record Group(ObjectKind kind, List<String> names) {}
 
-  /** Every group of addresses, services, host lists and schedules; O(size of the objects). */
+  /**
+   * Every group of addresses, services, host lists, schedules and device states; O(size of the
+   * objects).
+   */
   public static List<Group> in(Rulebase rulebase) {
     Resolution resolution = new Resolution(rulebase);
     List<Group> out = new ArrayList<>();
@@ -49,7 +52,7 @@ public final class Alike {
       add(services, resolution.match(asking).services(), object.name());
     }
     addGroups(out, ObjectKind.SERVICE, services);
-    for (ObjectKind kind : List.of(ObjectKind.HOST_LIST, ObjectKind.SCHEDULE)) {
+    for (ObjectKind kind : ObjectKind.OF_TERMS) {
       Coordinate coordinate = kind.coordinate();
       Map<Object, List<String>> terms = new LinkedHashMap<>();
       for (TermObject object : rulebase.termObjects(kind)) {

@@ -5,6 +5,7 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.DeviceState;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
@@ -42,6 +43,9 @@ public final class ConnectionLine {
   public static final int MAX_LENGTH = 500;
 
   private static final String SOURCE_PORT = "from port";
+
+  /** What can be said even where no rule says anything of it. */
+  private static final Map<Coordinate, Vocabulary> ALWAYS = Vocabulary.unwritten();
 
   private final Rulebase rulebase;
   private final Resolution resolution;
@@ -110,14 +114,12 @@ public final class ConnectionLine {
     return new Connection(from, to, service.protocol(), detail, sourcePort, terms);
   }
 
-  /**
-   * Takes the word of a coordinate that the rulebase has a vocabulary of, and a value behind it.
-   */
+  /** Takes the word of a coordinate that something can be said of, and a value behind it. */
   private boolean takeTerm(Map<Coordinate, String> terms) {
-    for (Vocabulary vocabulary : rulebase.vocabularies()) {
+    for (Coordinate coordinate : Coordinate.values()) {
+      Vocabulary vocabulary = rulebase.vocabulary(coordinate).orElse(ALWAYS.get(coordinate));
       int start = at;
-      Coordinate coordinate = vocabulary.coordinate();
-      if (takeWord(coordinate.word())) {
+      if (vocabulary != null && takeWord(coordinate.word())) {
         refuseTwice(terms.containsKey(coordinate), start, "one " + coordinate.word());
         skipSpace();
         int value = at;
@@ -136,18 +138,28 @@ public final class ConnectionLine {
   private static String expected(Coordinate coordinate) {
     return switch (coordinate) {
       case SITE -> "a host such as www.quay.example";
-      case TIME -> "a time such as mon 10:15 or, where rules speak of dates, 2026-11-23T10:15";
+      case TIME ->
+          "a time such as mon 10:15 or, where rules speak of dates, 2026-11-23T10:15 or"
+              + " 2026-11-23T10:15Z";
+      case DEVICE -> "a device such as managed, platform kelpos, has disk-lock";
       default -> "a value of the " + coordinate.word() + " vocabulary";
     };
   }
 
-  /** A site or a time that lies in a value, such as {@code www.quay.example}, {@code mon 10:15}. */
+  /**
+   * A site, time or device that lies in a value, such as {@code www.quay.example}, {@code mon
+   * 10:15}, {@code managed, has disk-lock}.
+   */
   private Optional<String> takeInside(Vocabulary vocabulary) {
     int start = at;
-    String said = takeToken();
-    if (vocabulary.coordinate() == Coordinate.TIME && vocabulary.value(said).isEmpty()) {
-      skipSpace();
-      said += " " + takeToken();
+    int device = vocabulary.coordinate() == Coordinate.DEVICE ? DeviceState.lengthAt(line, at) : 0;
+    String said = device == 0 ? takeToken() : line.substring(at, at += device);
+    if (vocabulary.coordinate() == Coordinate.TIME) {
+      said = rulebase.localTime(said);
+      if (vocabulary.value(said).isEmpty()) {
+        skipSpace();
+        said += " " + takeToken();
+      }
     }
     if (vocabulary.value(said).isPresent()) {
       return Optional.of(said);

@@ -3,6 +3,7 @@ package dev.ironsieve.core.analysis;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Connection;
@@ -23,6 +24,7 @@ import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -210,5 +212,50 @@ class ApplicationFindingsTest {
                 "r1",
                 Finding.Kind.UNSEEN_FEATURE))
         .isEmpty();
+  }
+
+  @Test
+  void theKindOfAFileDoesNotShowInSealedConnections() {
+    Rule programs =
+        Rule.matchingAll("r1", "programs", Verdict.DROP)
+            .asking(Map.of(Coordinate.FILE_KIND, Criterion.of("programs")));
+    assertThat(says(base(programs), "r1", Finding.Kind.UNSEEN_FEATURE))
+        .containsExactly("the kind of file");
+    assertThat(says(base(opened(programs)), "r1", Finding.Kind.UNSEEN_FEATURE)).isEmpty();
+    Rule uploads =
+        programs.asking(
+            Map.of(
+                Coordinate.FILE_KIND, Criterion.of("programs"),
+                Coordinate.APPLICATION, Criterion.of("Reel: upload")));
+    assertThat(says(base(uploads), "r1", Finding.Kind.UNSEEN_FEATURE))
+        .containsExactly("Reel: upload and the kind of file");
+    Rule mail =
+        programs.asking(
+            Map.of(
+                Coordinate.FILE_KIND, Criterion.of("programs"),
+                Coordinate.APPLICATION, Criterion.of("Mail")));
+    assertThat(says(base(mail), "r1", Finding.Kind.UNSEEN_FEATURE)).isEmpty();
+  }
+
+  @Test
+  void kindsOfFilesAreKnownOnceARuleSpeaksOfThem() {
+    Rulebase none = base(rule("r1", Verdict.ALLOW, "", "Mail"));
+    assertThat(none.vocabulary(Coordinate.FILE_KIND)).isEmpty();
+    Rule keys =
+        none.rules().getFirst().asking(Map.of(Coordinate.FILE_KIND, Criterion.of("private key")));
+    LiveAnalysis live = new LiveAnalysis(none);
+    Rulebase some = new Edit.ReplaceRules(List.of(keys)).apply(none);
+    live.update(some, Set.of("r1"));
+    assertThat(some.vocabulary(Coordinate.FILE_KIND)).isPresent();
+    assertThat(new Matcher(some).decide(ConnectionLine.parse("file kind private key", some)))
+        .isPresent();
+    assertThat(new Matcher(some).decide(ConnectionLine.parse("file kind PDF", some))).isEmpty();
+    assertThatThrownBy(
+            () ->
+                new Edit.ReplaceRules(
+                        List.of(keys.asking(Map.of(Coordinate.FILE_KIND, Criterion.of("papers")))))
+                    .apply(some))
+        .isInstanceOf(InvalidModel.class)
+        .hasMessageContaining("file kind");
   }
 }

@@ -13,6 +13,7 @@ import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.twin.Rounds;
 import java.time.LocalDateTime;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -63,6 +64,10 @@ class WrittenTermsTest {
           "2026-12-24 to 2027-01-02",
           "2026-12-31");
 
+  private static final ZoneId GATEWAY = ZoneId.of("Europe/Lisbon");
+  private static final List<String> ZONES =
+      List.of("", " in Europe/Oslo", " in America/New_York", " in asia/kolkata", " in UTC");
+
   private static Rulebase rulebase(
       List<TermObject> objects, Coordinate of, List<Criterion<String>> asked) {
     List<Rule> rules = new ArrayList<>();
@@ -110,7 +115,12 @@ class WrittenTermsTest {
   }
 
   private static boolean holds(String item, LocalDateTime time) {
-    return switch (ScheduleItem.parse(item)) {
+    ScheduleItem said = ScheduleItem.parse(item);
+    if (said.zone() != null) {
+      LocalDateTime there = time.atZone(GATEWAY).withZoneSameInstant(said.zone()).toLocalDateTime();
+      return holds(item.substring(0, item.indexOf(" in ")), there);
+    }
+    return switch (said) {
       case ScheduleItem.Days days ->
           !time.toLocalDate().isBefore(days.first()) && !time.toLocalDate().isAfter(days.last());
       case ScheduleItem.Weekly w -> {
@@ -172,6 +182,80 @@ class WrittenTermsTest {
             .isEqualTo(expected);
       }
     }
+  }
+
+  /** Over whole years, so that clocks are changed here, there, and not at once. */
+  @Test
+  void timesInOtherZonesAreMeantByTheirClocks() {
+    for (int seed = 0; seed < Rounds.of(200); seed++) {
+      Random random = new Random(seed);
+      List<String> members = new ArrayList<>();
+      some(TIMES, random, 2)
+          .forEach(time -> members.add(time + ZONES.get(random.nextInt(ZONES.size()))));
+      String literal = some(TIMES, random, 0).getFirst() + " in America/New_York";
+      Rulebase base =
+          rulebase(
+              List.of(new TermObject(ObjectKind.SCHEDULE, "ours", members, "")),
+              Coordinate.TIME,
+              List.of(Criterion.of("ours"), Criterion.of(literal)));
+      base = new Edit.SetTimeZone(GATEWAY).apply(base);
+      Matcher matcher = new Matcher(base);
+      for (int i = 0; i < 60; i++) {
+        LocalDateTime time =
+            i % 2 == 0
+                ? LocalDateTime.of(2026, 12, 20, 0, 0).plusMinutes(random.nextInt(20 * 24 * 60))
+                : LocalDateTime.of(2026, 3, 1, 0, 0).plusMinutes(random.nextInt(365 * 24 * 60));
+        if (GATEWAY.getRules().getValidOffsets(time).size() != 1) {
+          continue; // an hour that comes twice or not at all
+        }
+        String expected = inSchedule(members, time) ? "r0" : holds(literal, time) ? "r1" : "none";
+        assertThat(
+                matcher
+                    .decide(connection(Coordinate.TIME, time.toString()))
+                    .map(Rule::id)
+                    .orElse("none"))
+            .as("seed %d: %s, %s, %s", seed, members, literal, time)
+            .isEqualTo(expected);
+      }
+    }
+  }
+
+  @Test
+  void aLineMaySayAnInstant() {
+    Rulebase base =
+        rulebase(List.of(), Coordinate.TIME, List.of(Criterion.of("daily 10:00-11:00")));
+    Rulebase here = new Edit.SetTimeZone(ZoneId.of("Europe/Oslo")).apply(base);
+    Connection at = ConnectionLine.parse("time 2026-07-01T08:30Z", here);
+    assertThat(at.terms()).containsEntry(Coordinate.TIME, "2026-07-01T10:30");
+    assertThat(new Matcher(here).decide(at)).isPresent();
+    assertThat(new Matcher(base).decide(ConnectionLine.parse("time 2026-07-01T08:30Z", base)))
+        .isEmpty();
+    assertThat(new Edit.SetTimeZone(GATEWAY).inverse(here))
+        .contains(new Edit.SetTimeZone(ZoneId.of("Europe/Oslo")));
+    assertThatThrownBy(() -> Differences.between(base, here, Aspect.VERDICT))
+        .isInstanceOf(IllegalArgumentException.class)
+        .hasMessageContaining("time zone");
+  }
+
+  @Test
+  void rulebasesWithTimesInOtherZonesAreCompared() {
+    Rulebase none = rulebase(List.of(), Coordinate.TIME, List.of(Criterion.of("mon 06:00-08:00")));
+    Rulebase there =
+        rulebase(
+            List.of(
+                new TermObject(
+                    ObjectKind.SCHEDULE, "ours", List.of("mon 06:00-08:00 in Europe/Oslo"), "")),
+            Coordinate.TIME,
+            List.of(Criterion.of("ours")));
+    Difference difference = Differences.between(none, there, Aspect.VERDICT);
+    assertThat(difference.complete()).isTrue();
+    for (var part : difference.parts()) {
+      assertThat(new Matcher(none.tellingApart(there)).decide(part.witness()).isPresent())
+          .isNotEqualTo(new Matcher(there.tellingApart(none)).decide(part.witness()).isPresent());
+    }
+    assertThat(difference.parts()).isNotEmpty();
+    LiveAnalysis live = new LiveAnalysis(none);
+    assertThat(live.update(there, Set.of("r0")).answers()).isNotEmpty();
   }
 
   private static boolean inSchedule(List<String> members, LocalDateTime time) {
@@ -319,14 +403,24 @@ class WrittenTermsTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "weekdays 6-22", "weekdays 06:00", "someday 06-22", "mon 25:00-26:00", "mon 10:60-11:00",
-        "mon 10:00-10:00", "2026-02-30", "2026-12-26 to 2026-12-24", "mon-", "10:00-11:00",
+        "weekdays 6-22",
+        "weekdays 06:00",
+        "someday 06-22",
+        "mon 25:00-26:00",
+        "mon 10:60-11:00",
+        "mon 10:00-10:00",
+        "mon in Nowhere",
+        "mon in",
+        "2026-02-30",
+        "2026-12-26 to 2026-12-24",
+        "mon-",
+        "10:00-11:00",
       })
   void whatIsNoTimeIsRefused(String text) {
     assertThat(ScheduleItem.isOne(text)).isFalse();
     assertThatThrownBy(() -> new TermObject(ObjectKind.SCHEDULE, "late", List.of(text), ""))
         .isInstanceOf(InvalidModel.class)
-        .hasMessageContaining("weekdays 06:00-22:00");
+        .hasMessageContaining("time");
   }
 
   @Test

@@ -4,6 +4,7 @@ import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
+import dev.ironsieve.core.model.Handling;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.ObjectKind;
@@ -36,11 +37,15 @@ public final class FromModel {
         rulebase.services().stream().map(FromModel::service).toList(),
         some(terms(rulebase, ObjectKind.HOST_LIST)),
         some(terms(rulebase, ObjectKind.SCHEDULE)),
+        some(terms(rulebase, ObjectKind.DEVICE_STATE)),
         some(rulebase.pinned().stream().map(FromModel::vocabulary).toList()),
         some(rulebase.feeds().stream().map(FromModel::feed).toList()),
         some(rulebase.handling().ratePlans().stream().map(FromModel::ratePlan).toList()),
         some(rulebase.handling().notices().stream().map(FromModel::notice).toList()),
         text(rulebase.handling().lineCapacity()),
+        rulebase.handling().timeZone().equals(Handling.UTC)
+            ? null
+            : rulebase.handling().timeZone().getId(),
         rulebase.sections().stream().map(FromModel::section).toList());
   }
 

@@ -8,12 +8,14 @@ import java.util.List;
  * @param ironSieve version of the format, 1
  * @param hostLists named sets of hosts
  * @param schedules named sets of times
+ * @param deviceStates named sets of devices
  * @param vocabularies what rules can say of people, devices, sites, applications, file kinds and
  *     times
  * @param feeds lists of addresses and hosts from outside
  * @param ratePlans how much of the line rules can give
  * @param notices pages that rules can show
  * @param lineCapacity how much the line carries, such as {@code 1 Gbit/s}; not known if left out
+ * @param timeZone in which times are meant, such as {@code Europe/Oslo}; UTC if left out
  */
 public record RulebaseDocument(
     Integer ironSieve,
@@ -23,11 +25,13 @@ public record RulebaseDocument(
     List<ObjectDocument> services,
     List<ObjectDocument> hostLists,
     List<ObjectDocument> schedules,
+    List<ObjectDocument> deviceStates,
     List<VocabularyDocument> vocabularies,
     List<FeedDocument> feeds,
     List<RatePlanDocument> ratePlans,
     List<NoticeDocument> notices,
     String lineCapacity,
+    String timeZone,
     List<SectionDocument> sections) {
   /** The version of the format that this reads and writes. */
   public static final int VERSION = 1;

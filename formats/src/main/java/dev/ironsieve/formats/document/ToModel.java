@@ -23,6 +23,7 @@ import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.SitePattern;
 import dev.ironsieve.core.model.TermObject;
+import dev.ironsieve.core.model.TimeZones;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
@@ -31,6 +32,7 @@ import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.formats.Checked;
 import dev.ironsieve.formats.InvalidDocument;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
@@ -62,6 +64,11 @@ public final class ToModel {
         each(document.hostLists(), "$.hostLists", (o, at) -> terms(ObjectKind.HOST_LIST, o, at)));
     termObjects.addAll(
         each(document.schedules(), "$.schedules", (o, at) -> terms(ObjectKind.SCHEDULE, o, at)));
+    termObjects.addAll(
+        each(
+            document.deviceStates(),
+            "$.deviceStates",
+            (o, at) -> terms(ObjectKind.DEVICE_STATE, o, at)));
     List<Vocabulary> vocabularies =
         each(document.vocabularies(), "$.vocabularies", ToModel::vocabulary);
     List<Feed> feeds = each(document.feeds(), "$.feeds", ToModel::feed);
@@ -69,7 +76,10 @@ public final class ToModel {
         new Handling(
             each(document.ratePlans(), "$.ratePlans", ToModel::ratePlan),
             each(document.notices(), "$.notices", ToModel::notice),
-            rate(document.lineCapacity(), "$.lineCapacity"));
+            rate(document.lineCapacity(), "$.lineCapacity"),
+            document.timeZone() == null
+                ? Handling.UTC
+                : timeZone(document.timeZone(), "$.timeZone"));
     List<Section> sections = new ArrayList<>();
     List<SectionDocument> given = document.sections() == null ? List.of() : document.sections();
     for (int i = 0; i < given.size(); i++) {
@@ -92,6 +102,10 @@ public final class ToModel {
                 feeds,
                 handling,
                 all));
+  }
+
+  public static ZoneId timeZone(String name, String path) {
+    return Checked.at(path, () -> TimeZones.parse(present(name, path)));
   }
 
   public static RatePlan ratePlan(RatePlanDocument document, String path) {
@@ -320,7 +334,7 @@ public final class ToModel {
   }
 
   /**
-   * @param kind host list or schedule
+   * @param kind host list, schedule or device state
    */
   public static TermObject terms(ObjectKind kind, ObjectDocument document, String path) {
     List<String> members =

@@ -3,6 +3,7 @@ package dev.ironsieve.formats.icalendar;
 import biweekly.Biweekly;
 import biweekly.ICalendar;
 import biweekly.component.VEvent;
+import biweekly.io.TimezoneAssignment;
 import biweekly.property.DateOrDateTimeProperty;
 import biweekly.property.RawProperty;
 import biweekly.util.ByDay;
@@ -10,7 +11,10 @@ import biweekly.util.DateTimeComponents;
 import biweekly.util.Frequency;
 import biweekly.util.ICalDate;
 import biweekly.util.Recurrence;
+import dev.ironsieve.core.model.Handling;
+import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.ScheduleItem;
+import dev.ironsieve.core.model.TimeZones;
 import dev.ironsieve.formats.Fault;
 import dev.ironsieve.formats.InvalidDocument;
 import java.time.DateTimeException;
@@ -18,17 +22,22 @@ import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * Reads a calendar as the members of one schedule: events that come back each day or week, whole
- * days, and single events. What a schedule cannot say is refused and never left out.
+ * Reads a calendar as schedules, one for all events with the same summary: events that come back
+ * each day or week, whole days, and single events. What a schedule cannot say is refused and never
+ * left out.
  */
 public final class CalendarReader {
   /** Longest calendar that is read, in characters. */
@@ -37,16 +46,20 @@ public final class CalendarReader {
   private static final int MOST_EVENTS = 1000;
 
   private final List<Fault> faults = new ArrayList<>();
-  private final List<String> notes = new ArrayList<>();
-  private final Set<Part> parts = new LinkedHashSet<>();
+  private final ICalendar calendar;
+  private final Map<String, Set<Part>> parts = new LinkedHashMap<>(); // by summary
 
-  private CalendarReader() {}
+  private CalendarReader(ICalendar calendar) {
+    this.calendar = calendar;
+  }
 
   /**
-   * @param members of a schedule, as it says them
-   * @param notes what was understood in a certain way
+   * A schedule.
+   *
+   * @param name the summary of its events; empty if they have none
+   * @param members as a schedule says them
    */
-  public record Read(List<String> members, List<String> notes) {}
+  public record Read(String name, List<String> members) {}
 
   /**
    * One event.
@@ -59,7 +72,7 @@ public final class CalendarReader {
   /**
    * @throws InvalidDocument with every event that a schedule cannot say
    */
-  public static Read read(String text) {
+  public static List<Read> read(String text) {
     if (text.length() > MOST_TEXT) {
       throw new InvalidDocument(
           "calendar", "at most " + MOST_TEXT + " characters", text.length() + "");
@@ -68,35 +81,35 @@ public final class CalendarReader {
     if (calendar == null) {
       throw new InvalidDocument("calendar", "an iCalendar (RFC 5545) with events", "none");
     }
-    return new CalendarReader().read(calendar);
+    return new CalendarReader(calendar).read();
   }
 
-  private Read read(ICalendar calendar) {
+  private List<Read> read() {
     List<VEvent> events = calendar.getEvents();
     if (events.isEmpty() || events.size() > MOST_EVENTS) {
       throw new InvalidDocument("calendar", "1 to " + MOST_EVENTS + " events", events.size() + "");
     }
-    boolean zoned = false;
     for (int i = 0; i < events.size(); i++) {
       VEvent event = events.get(i);
-      String name = event.getSummary() == null ? "" : " \"" + event.getSummary().getValue() + "\"";
-      Event read = new Event("event " + (i + 1) + name, event);
+      String said = event.getSummary() == null ? null : event.getSummary().getValue();
+      String name = said == null ? "" : said.strip();
+      Event read =
+          new Event(
+              "event " + (i + 1) + (said == null ? "" : " \"" + said + "\""),
+              event,
+              parts.computeIfAbsent(name, n -> new LinkedHashSet<>()));
       read.read();
-      zoned |=
-          event.getDateStart() != null
-              && calendar.getTimezoneInfo().getTimezone(event.getDateStart()) != null;
     }
     if (!faults.isEmpty()) {
       throw new InvalidDocument(faults);
     }
-    if (zoned) {
-      notes.add("Times are taken as the gateway's own, whatever time zone the calendar names.");
-    }
-    return new Read(members(), List.copyOf(notes));
+    List<Read> out = new ArrayList<>();
+    parts.forEach((name, own) -> out.add(new Read(name, members(name, own))));
+    return List.copyOf(out);
   }
 
   /** A schedule has each of its times on each of its days. */
-  private List<String> members() {
+  private static List<String> members(String name, Set<Part> parts) {
     Set<String> weekly = new LinkedHashSet<>();
     Set<String> days = new LinkedHashSet<>();
     parts.forEach(part -> weekly.add(part.weekly));
@@ -105,7 +118,7 @@ public final class CalendarReader {
         (weekly.contains(null) && weekly.size() > 1) || (days.contains(null) && days.size() > 1);
     if (mixed || parts.size() != weekly.size() * days.size()) {
       throw new InvalidDocument(
-          "calendar",
+          "calendar, \"" + name + "\"",
           "events that all keep the same days, so that one schedule can say them",
           parts.stream()
               .map(part -> part.weekly + " on " + (part.days == null ? "all days" : part.days))
@@ -121,10 +134,13 @@ public final class CalendarReader {
   private final class Event {
     private final String place;
     private final VEvent event;
+    private final Set<Part> parts;
+    private ZoneId zone; // null for the gateway's
 
-    Event(String place, VEvent event) {
+    Event(String place, VEvent event, Set<Part> parts) {
       this.place = place;
       this.event = event;
+      this.parts = parts;
     }
 
     private void refuse(String property, String expected, Object found) {
@@ -137,6 +153,9 @@ public final class CalendarReader {
         return;
       }
       boolean whole = !event.getDateStart().getValue().hasTime();
+      if (!whole && !readZone()) {
+        return;
+      }
       LocalDateTime end = end(start, whole);
       if (end == null) {
         return;
@@ -164,10 +183,42 @@ public final class CalendarReader {
       LocalDate last =
           rule == null
               ? start.toLocalDate()
-              : rule.getUntil() == null
-                  ? null
-                  : CalendarReader.local(rule.getUntil()).toLocalDate();
-      parts.add(new Part(weekly, last == null ? null : said(start.toLocalDate(), last)));
+              : rule.getUntil() == null ? null : until(rule.getUntil()).toLocalDate();
+      String in = zone == null ? "" : " in " + zone;
+      parts.add(new Part(weekly + in, last == null ? null : said(start.toLocalDate(), last) + in));
+    }
+
+    /** Takes the time zone of its start; false if that is none that is known. */
+    private boolean readZone() {
+      DateTimeComponents raw = event.getDateStart().getValue().getRawComponents();
+      if (raw != null && raw.isUtc()) {
+        zone = Handling.UTC;
+        return true;
+      }
+      TimezoneAssignment said = calendar.getTimezoneInfo().getTimezone(event.getDateStart());
+      String unknown = event.getDateStart().getParameters().getTimezoneId();
+      if (said == null && unknown == null) {
+        return true;
+      }
+      String id = said == null ? unknown : said.getTimeZone().getID();
+      try {
+        zone = TimeZones.parse(id);
+        return true;
+      } catch (InvalidModel e) {
+        refuse("DTSTART, TZID", e.expected(), id);
+        return false;
+      }
+    }
+
+    /** The end of coming back, by the event's own clock (RFC 5545, section 3.3.10). */
+    private LocalDateTime until(ICalDate until) {
+      DateTimeComponents raw = until.getRawComponents();
+      return zone != null && raw.hasTime() && raw.isUtc()
+          ? CalendarReader.local(until)
+              .atZone(ZoneOffset.UTC)
+              .withZoneSameInstant(zone)
+              .toLocalDateTime()
+          : CalendarReader.local(until);
     }
 
     /** The days as {@link CalendarWriter} says them, if it does and that fits. */
@@ -206,11 +257,6 @@ public final class CalendarReader {
     private LocalDateTime local(String name, DateOrDateTimeProperty property) {
       if (property == null || property.getValue() == null) {
         refuse(name, "a date, with a time or not", "nothing");
-        return null;
-      }
-      DateTimeComponents raw = property.getValue().getRawComponents();
-      if (raw != null && raw.isUtc()) {
-        refuse(name, "a local time, as the gateway keeps it", raw);
         return null;
       }
       try {

@@ -29,6 +29,9 @@ class CalendarTest {
   private static final List<String> DAYS =
       List.of("2026-12-24", "2026-12-24 to 2027-01-02", "2027-03-01 to 2027-03-31");
 
+  private static final List<String> ZONES =
+      List.of("", "", " in Europe/Oslo", " in America/New_York", " in UTC", " in Asia/Kolkata");
+
   private static Set<ScheduleItem> items(List<String> members) {
     Set<ScheduleItem> out = new HashSet<>();
     members.forEach(member -> out.add(ScheduleItem.parse(member)));
@@ -41,22 +44,34 @@ class CalendarTest {
     for (int seed = 0; seed < 300; seed++) {
       Random random = new Random(seed);
       List<String> members = new java.util.ArrayList<>();
+      String zone = ZONES.get(random.nextInt(ZONES.size()));
       for (int i = random.nextInt(3); i > 0; i--) {
-        members.add(WEEKLY.get(random.nextInt(WEEKLY.size())));
+        members.add(WEEKLY.get(random.nextInt(WEEKLY.size())) + zone);
       }
+      boolean weekly = !members.isEmpty();
       for (int i = members.isEmpty() ? 2 : random.nextInt(3); i > 0; i--) {
-        members.add(DAYS.get(random.nextInt(DAYS.size())));
+        members.add(DAYS.get(random.nextInt(DAYS.size())) + (weekly ? zone : ""));
       }
-      boolean single = members.contains("2026-12-24"); // where other days of the week never come
+      boolean single =
+          members.contains(
+              "2026-12-24" + (weekly ? zone : "")); // where other days of the week never come
       if (single && members.stream().anyMatch(m -> !m.startsWith("2026-12-24"))) {
         continue;
       }
       String text =
-          CalendarWriter.write(new TermObject(ObjectKind.SCHEDULE, "ours + late", members, ""));
+          CalendarWriter.write(
+              List.of(
+                  new TermObject(ObjectKind.SCHEDULE, "ours + late", members, ""),
+                  new TermObject(ObjectKind.SCHEDULE, "other", List.of("daily"), "")));
       tried++;
-      CalendarReader.Read read = CalendarReader.read(text);
-      assertThat(items(read.members())).as("%s as %s", members, text).isEqualTo(items(members));
-      assertThat(read.notes()).isEmpty();
+      List<CalendarReader.Read> read = CalendarReader.read(text);
+      assertThat(read)
+          .extracting(CalendarReader.Read::name)
+          .containsExactly("ours + late", "other");
+      assertThat(items(read.getFirst().members()))
+          .as("%s as %s", members, text)
+          .isEqualTo(items(members));
+      assertThat(read.getLast().members()).containsExactly("daily");
     }
     assertThat(tried).isGreaterThan(100);
   }
@@ -65,7 +80,26 @@ class CalendarTest {
   void aScheduleThatNeverHoldsIsNotWritten() {
     TermObject never =
         new TermObject(ObjectKind.SCHEDULE, "never", List.of("sat-sun", "2026-12-24"), "");
-    assertThatThrownBy(() -> CalendarWriter.write(never)).isInstanceOf(InvalidDocument.class);
+    assertThatThrownBy(() -> CalendarWriter.write(List.of(never)))
+        .isInstanceOf(InvalidDocument.class);
+  }
+
+  private static List<String> members(String calendar) {
+    List<CalendarReader.Read> read = CalendarReader.read(calendar);
+    assertThat(read).hasSize(1);
+    assertThat(read.getFirst().name()).isEqualTo("Ferry");
+    return read.getFirst().members();
+  }
+
+  @Test
+  void daysByOneClockAndTimesByAnotherAreNotWritten() {
+    for (List<String> members :
+        List.of(List.of("daily", "2026-12-24 in Europe/Oslo"), List.of("2026-12-24 in UTC"))) {
+      TermObject mixed = new TermObject(ObjectKind.SCHEDULE, "mixed", members, "");
+      assertThatThrownBy(() -> CalendarWriter.write(List.of(mixed)))
+          .isInstanceOf(InvalidDocument.class)
+          .hasMessageContaining("clock");
+    }
   }
 
   private static String calendar(String... lines) {
@@ -78,30 +112,28 @@ class CalendarTest {
   @Test
   void whatOthersWriteIsRead() {
     assertThat(
-            CalendarReader.read(
-                    calendar(
-                        "DTSTART;TZID=Europe/Lisbon:20261130T220000",
-                        "DURATION:PT6H",
-                        "RRULE:FREQ=WEEKLY;BYDAY=MO,FR;UNTIL=20261231"))
-                .members())
-        .containsExactly("mon,fri 22:00-04:00", "2026-11-30 to 2026-12-31");
-    assertThat(
-            CalendarReader.read(
+            members(
                 calendar(
-                    "DTSTART;TZID=Europe/Lisbon:20261130T080000",
-                    "DTEND;TZID=Europe/Lisbon:20261130T090000")))
-        .isEqualTo(
-            new CalendarReader.Read(
-                List.of("mon 08:00-09:00", "2026-11-30"),
-                List.of(
-                    "Times are taken as the gateway's own, whatever time zone the calendar names.")));
-    assertThat(CalendarReader.read(calendar("DTSTART;VALUE=DATE:20261224")).members())
-        .containsExactly("2026-12-24");
+                    "DTSTART;TZID=Europe/Lisbon:20261130T220000",
+                    "DURATION:PT6H",
+                    "RRULE:FREQ=WEEKLY;BYDAY=MO,FR;UNTIL=20261231")))
+        .containsExactly(
+            "mon,fri 22:00-04:00 in Europe/Lisbon", "2026-11-30 to 2026-12-31 in Europe/Lisbon");
     assertThat(
-            CalendarReader.read(
-                    calendar(
-                        "DTSTART:20261130T000000", "DTEND:20261201T000000", "RRULE:FREQ=DAILY"))
-                .members())
+            members(
+                calendar(
+                    "DTSTART;TZID=America/New_York:20261130T200000",
+                    "DTEND;TZID=America/New_York:20261130T210000",
+                    "RRULE:FREQ=DAILY;UNTIL=20261205T013000Z")))
+        .containsExactly(
+            "daily 20:00-21:00 in America/New_York",
+            "2026-11-30 to 2026-12-04 in America/New_York");
+    assertThat(members(calendar("DTSTART:20261130T080000Z", "DTEND:20261130T090000Z")))
+        .containsExactly("mon 08:00-09:00 in UTC", "2026-11-30 in UTC");
+    assertThat(members(calendar("DTSTART;VALUE=DATE:20261224"))).containsExactly("2026-12-24");
+    assertThat(
+            members(
+                calendar("DTSTART:20261130T000000", "DTEND:20261201T000000", "RRULE:FREQ=DAILY")))
         .containsExactly("daily");
   }
 
@@ -109,7 +141,7 @@ class CalendarTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "DTSTART:20261130T080000Z;DTEND:20261130T090000Z | DTSTART | a local time",
+        "DTSTART,TZID=Harbour:20261130T080000;DTEND:20261130T090000 | TZID | a time zone",
         "DTSTART:20261130T080000 | DTEND | an end or a duration",
         "DTSTART:20261130T080000;DTEND:20261130T070000 | DTEND | after DTSTART",
         "DTSTART:20261130T080000;DTEND:20261205T090000;RRULE:FREQ=WEEKLY | DTEND | at most a day",
@@ -139,7 +171,7 @@ class CalendarTest {
     String two =
         calendar("DTSTART:20261130T080000", "DTEND:20261130T090000", "RRULE:FREQ=DAILY")
             + calendar("DTSTART;VALUE=DATE:20261224");
-    assertThat(CalendarReader.read(two).members()).containsExactly("daily 08:00-09:00");
+    assertThat(members(two)).containsExactly("daily 08:00-09:00");
   }
 
   /** Whatever comes in, it is read or refused. */
@@ -147,8 +179,12 @@ class CalendarTest {
   void mutatedCalendarsNeverFailOtherwise() {
     String good =
         CalendarWriter.write(
-            new TermObject(
-                ObjectKind.SCHEDULE, "ours", List.of("mon,wed 22:00-04:00", DAYS.get(1)), ""));
+            List.of(
+                new TermObject(
+                    ObjectKind.SCHEDULE,
+                    "ours",
+                    List.of("mon,wed 22:00-04:00 in Europe/Oslo", DAYS.get(1) + " in Europe/Oslo"),
+                    "")));
     Random random = new Random(7);
     int refused = 0;
     for (int i = 0; i < 3000; i++) {
@@ -162,7 +198,7 @@ class CalendarTest {
         }
       }
       try {
-        assertThat(CalendarReader.read(text.toString()).members()).isNotEmpty();
+        assertThat(CalendarReader.read(text.toString())).isNotEmpty();
       } catch (InvalidDocument e) {
         refused++;
       }

@@ -1,0 +1,117 @@
+package dev.ironsieve.core.signature;
+
+import dev.ironsieve.core.model.FileKind;
+import dev.ironsieve.core.model.FileKinds;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/**
+ * Tells the kind of a file by what it begins with, its name, and its media type, in this order. A
+ * name tells apart what begins alike; it never outweighs a beginning that says otherwise.
+ */
+public final class FileTeller {
+  private static final FileTeller BUILT_IN = new FileTeller(FileKinds.all());
+
+  private record Beginning(BytePattern bytes, FileKind kind) {}
+
+  private final List<Beginning> beginnings = new ArrayList<>();
+  private final Map<String, FileKind> byEnding = new HashMap<>();
+  private final Map<String, FileKind> byType = new HashMap<>();
+
+  private FileTeller(List<FileKind> kinds) {
+    for (FileKind kind : kinds) {
+      kind.beginnings().forEach(b -> beginnings.add(new Beginning(BytePattern.parse(b), kind)));
+      kind.endings().forEach(ending -> putOnce(byEnding, ending, kind));
+      kind.mediaTypes().forEach(type -> putOnce(byType, type, kind));
+    }
+  }
+
+  private static void putOnce(Map<String, FileKind> map, String key, FileKind kind) {
+    if (map.put(key, kind) != null) {
+      throw new IllegalStateException("\"" + key + "\" tells two kinds of files");
+    }
+  }
+
+  /**
+   * What a file is.
+   *
+   * @param kind by its name in {@link FileKinds}
+   * @param evidence what told it, in words
+   */
+  public record Told(String kind, String evidence) {}
+
+  /**
+   * Tells a file; O(kinds).
+   *
+   * @param first its first bytes
+   * @param name of the file, with a path or not; null if it has none
+   * @param type its media type, with parameters or not; null if none is said
+   */
+  public static Told tell(byte[] first, String name, String type) {
+    return BUILT_IN.of(first, name, type);
+  }
+
+  private Told of(byte[] first, String name, String type) {
+    FileKind begun = byBeginning(first);
+    FileKind named = name == null ? null : byEnding.get(ending(name));
+    FileKind typed = type == null ? null : byType.get(mediaType(type));
+    if (begun != null) {
+      if (isWithin(named, begun)) {
+        return new Told(named.name(), "begins like a " + begun.name() + ", named " + name);
+      }
+      if (isWithin(typed, begun)) {
+        return new Told(
+            typed.name(), "begins like a " + begun.name() + ", said to be " + mediaType(type));
+      }
+      String but = named == null || named == begun ? "" : ", though named " + name;
+      return new Told(begun.name(), "begins like one" + but);
+    }
+    if (named != null && !named.begins()) {
+      return new Told(named.name(), "named " + name);
+    }
+    if (typed != null && !typed.begins()) {
+      return new Told(typed.name(), "said to be " + mediaType(type));
+    }
+    String but = named == null ? "" : ", though named " + name;
+    return looksLikeText(first)
+        ? new Told(FileKinds.TEXT, "is text" + but)
+        : new Told(FileKinds.OTHER, "begins like no kind that is known" + but);
+  }
+
+  private static boolean isWithin(FileKind kind, FileKind other) {
+    return kind != null && other.name().equals(kind.within());
+  }
+
+  private FileKind byBeginning(byte[] first) {
+    Beginning best = null;
+    for (Beginning beginning : beginnings) {
+      if (beginning.bytes.holds(first, first.length)
+          && (best == null || beginning.bytes.weight() > best.bytes.weight())) {
+        best = beginning;
+      }
+    }
+    return best == null ? null : best.kind;
+  }
+
+  private static String ending(String name) {
+    int dot = name.lastIndexOf('.');
+    return dot <= name.lastIndexOf('/') ? "" : name.substring(dot + 1).toLowerCase(Locale.ROOT);
+  }
+
+  private static String mediaType(String type) {
+    int parameters = type.indexOf(';');
+    return (parameters < 0 ? type : type.substring(0, parameters)).strip().toLowerCase(Locale.ROOT);
+  }
+
+  private static boolean looksLikeText(byte[] first) {
+    for (byte b : first) {
+      if (b >= 0 && b < ' ' && b != '\n' && b != '\r' && b != '\t' && b != '\f') {
+        return false;
+      }
+    }
+    return first.length > 0;
+  }
+}
