@@ -26,7 +26,7 @@ import type {
   SignedIn,
   TermOption,
   Tried,
-  ReadCalendar,
+  ReadSchedule,
   AlikeObjects,
   HandlingKind,
   FloorSum,
@@ -136,9 +136,9 @@ export const api = {
   removeObject: (id: number, kind: ObjectKind | HandlingKind, name: string, version: number) =>
     call<Change>('DELETE', `${draft(id)}/objects/${object(kind, name)}?version=${version}`),
   readCalendar: (file: Blob) =>
-    call<ReadCalendar>('POST', '/schedules/read', undefined, file, 'text/calendar'),
-  calendarUrl: (id: number, schedule: string) =>
-    `/api${draft(id)}/schedules/${encodeURIComponent(schedule)}`,
+    call<ReadSchedule[]>('POST', '/schedules/read', undefined, file, 'text/calendar'),
+  calendarUrl: (id: number, schedule?: string) =>
+    `/api${draft(id)}/schedules${schedule ? `/${encodeURIComponent(schedule)}` : ''}`,
   eventsUrl: (id: number) => `/api${draft(id)}/events`,
 
   editions: () => call<ListedEdition[]>('GET', '/catalogue'),

@@ -20,7 +20,7 @@ export type Imported = Schemas['Imported'];
 export type Exported = Schemas['Exported'];
 export type AlikeObjects = Schemas['AlikeObjects'];
 export type RemovalEffect = Schemas['RemovalEffect'];
-export type ReadCalendar = Schemas['ReadCalendar'];
+export type ReadSchedule = Schemas['ReadSchedule'];
 export type TermOption = Schemas['TermOption'];
 export type Catalogue = Schemas['CatalogueDocument'];
 export type Application = Schemas['ApplicationDocument'] & {
@@ -50,7 +50,7 @@ export type RecognisedCapture = Schemas['RecognisedCapture'];
 export type RecognisedConnection = Schemas['RecognisedConnection'];
 export type Signature = Schemas['SignatureDocument'];
 export type Tried = Schemas['Tried'];
-export type ObjectKind = 'zone' | 'address' | 'service' | 'host list' | 'schedule';
+export type ObjectKind = 'zone' | 'address' | 'service' | 'host list' | 'schedule' | 'device state';
 /** The lists of a draft's objects, by their kind. */
 export const OBJECT_LISTS = {
   zone: 'zones',
@@ -58,6 +58,7 @@ export const OBJECT_LISTS = {
   service: 'services',
   'host list': 'hostLists',
   schedule: 'schedules',
+  'device state': 'deviceStates',
 } as const satisfies Record<ObjectKind, keyof Draft>;
 export const PUT_EDITS = {
   zone: 'putZone',
@@ -65,6 +66,7 @@ export const PUT_EDITS = {
   service: 'putService',
   'host list': 'putHostList',
   schedule: 'putSchedule',
+  'device state': 'putDeviceState',
 } as const satisfies Record<ObjectKind, Edit['kind']>;
 export type RatePlan = Schemas['RatePlanDocument'] & { name: string; counted: Counted };
 export type Notice = Schemas['NoticeDocument'] & { name: string; heading: string; text: string };

@@ -23,6 +23,8 @@ const draft: Draft = {
   services: [],
   hostLists: [],
   schedules: [],
+  deviceStates: [],
+  timeZone: 'UTC',
   editions: { application: '2026-11' },
   feeds: [],
   ratePlans: [{ name: 'Calls', floor: '1 Mbit/s', counted: 'each rule' }],
@@ -105,6 +107,14 @@ describe('applyEdit', () => {
       kind: 'putHostList',
       object: { name: 'weather', members: ['*.tidewatch.example'] },
     });
+    const device = applyEdit(draft, {
+      kind: 'putDeviceState',
+      object: { name: 'fit', members: ['managed'] },
+    });
+    expect(device.deviceStates).toEqual([{ name: 'fit', members: ['managed'] }]);
+    expect(applyEdit(draft, { kind: 'setTimeZone', name: 'Europe/Oslo' }).timeZone).toBe(
+      'Europe/Oslo',
+    );
     const gone = { kind: 'deleteObject' as const, objectKind: 'host list' as const };
     expect(applyEdit(list, { ...gone, name: 'Weather' }).hostLists).toEqual([]);
   });

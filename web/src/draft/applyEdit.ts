@@ -60,6 +60,8 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
       return putObject(draft, 'hostLists', edit, ['site']);
     case 'putSchedule':
       return putObject(draft, 'schedules', edit, ['time']);
+    case 'putDeviceState':
+      return putObject(draft, 'deviceStates', edit, ['device']);
     case 'putRatePlan': {
       const ratePlans = put(
         draft.ratePlans as RatePlan[],
@@ -74,6 +76,8 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
     }
     case 'setLineCapacity':
       return { ...draft, lineCapacity: edit.capacity };
+    case 'setTimeZone':
+      return { ...draft, timeZone: edit.name! };
     case 'deleteObject': {
       if (edit.objectKind === 'rate plan') {
         const ratePlans = draft.ratePlans.filter((plan) => !sameName(plan.name!, edit.name!));

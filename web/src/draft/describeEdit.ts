@@ -88,8 +88,12 @@ export function describeEdit(
     case 'putAddress':
     case 'putService':
     case 'putHostList':
-    case 'putSchedule': {
-      const kind = edit.kind === 'putHostList' ? 'host list' : edit.kind.slice(3).toLowerCase();
+    case 'putSchedule':
+    case 'putDeviceState': {
+      const kind = edit.kind
+        .slice(3)
+        .replace(/\B[A-Z]/, ' $&')
+        .toLowerCase();
       const name = edit.object?.name;
       if (!edit.replaces) return `made ${kind} "${name}"`;
       return edit.replaces === name
@@ -109,6 +113,8 @@ export function describeEdit(
       return edit.capacity
         ? `said that the line carries ${edit.capacity}`
         : 'said that it is not known what the line carries';
+    case 'setTimeZone':
+      return `said that the gateway's clock is that of ${edit.name}`;
     case 'deleteObject':
       return `deleted ${edit.objectKind} "${edit.name}"`;
     case 'putVocabulary':

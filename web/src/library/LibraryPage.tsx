@@ -6,6 +6,7 @@ import type { Place } from '../app/places';
 import { allRules } from '../draft/applyEdit';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
+import { Clock } from './Clock';
 import { ObjectDialog } from './ObjectDialog';
 import { HandlingLists } from './HandlingLists';
 import { LibraryTabs } from './LibraryTabs';
@@ -26,9 +27,10 @@ const LISTS: {
   { kind: 'service', title: 'Services', none: '' },
   { kind: 'host list', title: 'Host lists', none: '', coordinate: 'site' },
   { kind: 'schedule', title: 'Schedules', none: '', coordinate: 'time' },
+  { kind: 'device state', title: 'Device states', none: '', coordinate: 'device' },
 ];
 
-/** Zones, addresses, services, hosts, times, rate plans and notices by name, and which rules speak of them. */
+/** Zones, addresses, services, hosts, times, devices, rate plans and notices by name, and which rules speak of them. */
 export default function LibraryPage({
   handle,
   mayEdit,
@@ -88,6 +90,7 @@ export default function LibraryPage({
             <div className="mb-1 flex items-baseline gap-3">
               <h2 className="font-semibold">{title}</h2>
               <span className="text-[12px] text-dim">{objects.length}</span>
+              {kind === 'schedule' && <Clock handle={handle} mayEdit={mayEdit} />}
               {mayEdit && (
                 <Button small className="ml-auto" onClick={() => setOpen({ kind, object: null })}>
                   New {kind}

@@ -1,9 +1,6 @@
 import { useState } from 'react';
-import { api } from '../api/client';
 import { PUT_EDITS, type Edit, type NamedObject, type ObjectKind } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
-import { Faults } from '../ui/Faults';
-import { FileButton } from '../ui/FileButton';
 import { Area, Field } from '../ui/Field';
 import { FormDialog } from '../ui/FormDialog';
 
@@ -26,11 +23,15 @@ const MEMBERS: Record<ObjectKind, { label: string; hint: string }> = {
   },
   schedule: {
     label: 'Times',
-    hint: 'One a line: weekdays 06:00-22:00, mon,wed 22:00-04:00, daily, 2026-12-24, 2026-12-24 to 2027-01-02. With times of the week and days, both have to fit.',
+    hint: 'One a line: weekdays 06:00-22:00, mon,wed 22:00-04:00, daily, 2026-12-24, 2026-12-24 to 2027-01-02; by another clock with in Europe/Oslo behind it. With times of the week and days, both have to fit.',
+  },
+  'device state': {
+    label: 'Devices',
+    hint: 'One a line, facts that all hold: managed, has disk-lock, lacks fresh-updates; or unmanaged, platform kelpos.',
   },
 };
 
-/** Makes or changes one zone, address, service, host list or schedule. A new name goes to every rule that says the old. */
+/** Makes or changes one zone, address, service, host list, schedule or device state. A new name goes to every rule that says the old. */
 export function ObjectDialog({
   kind,
   object,
@@ -46,18 +47,6 @@ export function ObjectDialog({
   const [name, setName] = useState(object?.name ?? '');
   const [members, setMembers] = useState((object?.members ?? []).join('\n'));
   const [note, setNote] = useState(object?.note ?? '');
-  const [error, setError] = useState<unknown>(null);
-  const [notes, setNotes] = useState<string[]>([]);
-  const readIn = async (file: File) => {
-    try {
-      const read = await api.readCalendar(file);
-      setMembers(read.members.join('\n'));
-      setNotes(read.notes);
-      setError(null);
-    } catch (e) {
-      setError(e);
-    }
-  };
   const save = () => {
     const edit: Edit = {
       kind: PUT_EDITS[kind],
@@ -79,7 +68,6 @@ export function ObjectDialog({
       onSave={save}
       onClose={onClose}
     >
-      <Faults error={error} />
       <Field
         label="Name"
         autoFocus
@@ -95,18 +83,6 @@ export function ObjectDialog({
         value={members}
         onChange={(e) => setMembers(e.target.value)}
       />
-      {kind === 'schedule' && (
-        <div className="mb-3">
-          <FileButton accept=".ics,text/calendar" onFile={(file) => void readIn(file)}>
-            Read in a calendar…
-          </FileButton>
-          {notes.map((note) => (
-            <p key={note} className="mt-1 text-[12px] text-dim">
-              {note}
-            </p>
-          ))}
-        </div>
-      )}
       <Area
         label="Note"
         rows={2}

@@ -9,6 +9,7 @@ const KIND: Record<string, ObjectKind> = {
   services: 'service',
   site: 'host list',
   time: 'schedule',
+  device: 'device state',
 };
 
 /** The rules that speak of each object, themselves or through groups, by "kind:name". */

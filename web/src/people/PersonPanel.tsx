@@ -51,6 +51,7 @@ export function PersonPanel({
             {places?.map((place) => (
               <li key={place.address}>
                 at <span className="font-mono text-[12px]">{place.address}</span>
+                {place.device && <span className="text-dim"> on a device: {place.device}</span>}
                 <Age word="came" at={place.since} old={Infinity} />
               </li>
             ))}

@@ -1,6 +1,7 @@
 import { useId, useMemo, useState, type RefObject } from 'react';
 import type { Draft, ProbeAnswer, Rule, Verdict } from '../api/types';
-import { completeLine, lastWord } from './lineCompletion';
+import { completions, lastName } from './lineCompletion';
+import { useNames } from './useNames';
 
 const VERDICT_CLASS: Record<Verdict, string> = {
   allow: 'text-allow',
@@ -42,9 +43,14 @@ export function ProbePanel({
   const [active, setActive] = useState(-1);
   const [open, setOpen] = useState(false);
   const list = useId();
-  const options = useMemo(() => (open ? completeLine(draft, line) : []), [draft, line, open]);
+  const name = open ? lastName(line) : null;
+  const terms = useNames(draft, name);
+  const { start, options } = useMemo(
+    () => (open ? completions(draft, line, terms) : { start: 0, options: [] }),
+    [draft, line, terms, open],
+  );
   const take = (text: string) => {
-    onLine(`${line.slice(0, lastWord(line).start)}${text} `);
+    onLine(`${line.slice(0, start)}${text} `);
     setActive(-1);
     box.current?.focus();
   };

@@ -11,7 +11,7 @@ import { useTerms } from './useTerms';
 const EXCEPT = /^(!|not\s+)/;
 
 const EXAMPLES: Record<Part, string> = {
-  from: 'address like 10.4.0.0/16',
+  from: 'address like 10.4.0.0/16 or device like managed, has disk-lock',
   to: 'address like 10.4.0.0/16 or host like *.quay.example',
   for: 'service like tcp/8443 or time like weekdays 06:00-22:00',
 };

@@ -15,8 +15,10 @@ const ADDRESS = /^(\d[\d.]*|[\da-f]*:[\da-f:.]*)(\/\d*)?(-[\da-f.:]*)?$/i;
 const SERVICE = /^(tcp|udp|sctp|icmp6|icmp|ip)(\/.*| from .*)?$/i;
 
 const HOST = /^(\*\.[\w.-]+|([\w-]+\.)+[a-z][\w-]*(\/\S*)?)$/i;
+const DEVICE_FACT = String.raw`(managed|unmanaged|(platform|has|lacks) +[\w.-]+)`;
+const DEVICE = new RegExp(`^${DEVICE_FACT}( *, *${DEVICE_FACT})*$`, 'i');
 const TIME =
-  /^((daily|weekdays|weekends|mon|tue|wed|thu|fri|sat|sun)([,-][a-z]{3})*( \d\d(:\d\d)?-\d\d(:\d\d)?)?|\d{4}-\d\d-\d\d( to \d{4}-\d\d-\d\d)?)$/i;
+  /^((daily|weekdays|weekends|mon|tue|wed|thu|fri|sat|sun)([,-][a-z]{3})*( \d\d(:\d\d)?-\d\d(:\d\d)?)?|\d{4}-\d\d-\d\d( to \d{4}-\d\d-\d\d)?)( in \S+)?$/i;
 
 /** By which criterion a part says a text that is meant as a literal; the server says if it is one. */
 export function literalOf(part: Part, text: string): CriterionName | null {
@@ -26,8 +28,12 @@ export function literalOf(part: Part, text: string): CriterionName | null {
   if (ADDRESS.test(text) && /[.:]/.test(text)) {
     return part === 'from' ? 'fromAddresses' : 'toAddresses';
   }
-  return part === 'to' && HOST.test(text) ? 'site' : null;
+  if (part === 'from') return DEVICE.test(text) ? 'device' : null;
+  return HOST.test(text) ? 'site' : null;
 }
+
+/** What rules say themselves unless it comes with an edition. */
+const WRITTEN: CriterionName[] = ['site', 'time', 'device'];
 
 /** What the literals of a criterion are. */
 const LITERALS: Partial<Record<CriterionName, ObjectKind>> = {
@@ -36,6 +42,7 @@ const LITERALS: Partial<Record<CriterionName, ObjectKind>> = {
   services: 'service',
   site: 'host list',
   time: 'schedule',
+  device: 'device state',
 };
 
 /** The kind of object that could give a literal a name. */
@@ -46,14 +53,12 @@ const LITERAL_WORDS: Partial<Record<CriterionName, string>> = {
   services: 'service',
   site: 'host',
   time: 'time',
+  device: 'device',
 };
 
-/** Whether a rule can say hosts, or times, itself: not where they come with an edition. */
+/** Whether a rule can say hosts, times or devices itself: not where they come with an edition. */
 export function canSay(draft: Draft, criterion: CriterionName | null): criterion is CriterionName {
-  return (
-    criterion !== null &&
-    ((criterion !== 'site' && criterion !== 'time') || !draft.editions[criterion])
-  );
+  return criterion !== null && (!WRITTEN.includes(criterion) || !draft.editions[criterion]);
 }
 
 /**
@@ -92,6 +97,7 @@ export function complete(
       out.push(...ranked(draft.hostLists, text, 'site', 'host list'));
       out.push(...fed(draft, text, 'categories', 'site'));
     }
+    if (part === 'from') out.push(...ranked(draft.deviceStates, text, 'device', 'device state'));
     out.push(...ranked(draft.zones, text, zones!, 'zone'));
     out.push(...ranked(draft.addresses, text, addresses!, 'address'));
     out.push(...fed(draft, text, 'addresses', addresses!));

@@ -33,6 +33,7 @@ export function membersOf(draft: Draft, sizes: Sizes): MembersOf {
   for (const object of draft.services) put(['services'], object.name!, says(object.members));
   for (const object of draft.hostLists) put(['site'], object.name!, says(object.members));
   for (const object of draft.schedules) put(['time'], object.name!, says(object.members));
+  for (const object of draft.deviceStates) put(['device'], object.name!, says(object.members));
   for (const zone of draft.zones) {
     put(['fromZones', 'toZones'], zone.name!, says(zone.members ?? ['any address']));
   }

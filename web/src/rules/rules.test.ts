@@ -21,6 +21,7 @@ const draft = {
   ],
   services: [{ name: 'Web', members: ['tcp/80', 'tcp/443'] }],
   hostLists: [{ name: 'Weather', members: ['*.tidewatch.example'] }],
+  deviceStates: [{ name: 'fit', members: ['managed, has disk-lock'] }],
   schedules: [{ name: 'noon break', members: ['daily 12:00-14:00'] }],
   feeds: [
     {

@@ -7,7 +7,9 @@ const NONE: TermOption[] = [];
 
 /** Names of people, applications and the like that fit what is typed into a part of a rule. */
 export function useTerms(draft: Draft, part: Part, query: string): TermOption[] {
-  const of = COORDINATES[part].filter((coordinate) => draft.editions[coordinate]);
+  const of = COORDINATES[part].filter(
+    (coordinate) => draft.editions[coordinate] || coordinate === 'file kind', // which is built in
+  );
   const text = query.trim();
   const { data } = useQuery({
     queryKey: ['terms', draft.id, draft.editions, part, text],

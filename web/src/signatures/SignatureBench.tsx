@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { api } from '../api/client';
-import type { Draft } from '../api/types';
+import type { Draft, RecognisedConnection } from '../api/types';
 import type { Place } from '../app/places';
 import { applicationsOf } from '../catalogue/catalogue';
 import { EditionDialog } from '../library/EditionDialog';
@@ -74,7 +74,9 @@ export default function SignatureBench({
   const rows = useMemo(() => {
     const words = filter.trim().toLowerCase().split(/\s+/);
     return all.filter(({ connection: c }) => {
-      const text = [c.from, c.to, c.service, c.application ?? 'unidentified', ...c.others];
+      const moved = c.files.flatMap((file) => [file.kind, file.name ?? '']);
+      const told = [c.application ?? 'unidentified', ...c.others, ...moved];
+      const text = [c.from, c.to, c.service, ...told];
       return words.every((word) => text.join('\n').toLowerCase().includes(word));
     });
   }, [all, filter]);
@@ -184,6 +186,11 @@ export default function SignatureBench({
                   ) : (
                     <>
                       {connection.application ?? <span className="text-dim">unidentified</span>}
+                      {connection.files.map((file) => (
+                        <span key={file.direction} className="text-dim">
+                          , {file.direction} of {file.kind}
+                        </span>
+                      ))}
                       {marks?.holds.includes(number) && (
                         <span className="text-dim"> (yours holds too, and is wider)</span>
                       )}
@@ -202,6 +209,7 @@ export default function SignatureBench({
                   {chosen.connection.others.length > 0 &&
                     ` Wider ones hold too: ${chosen.connection.others.join(', ')}.`}
                 </p>
+                <Files files={chosen.connection.files} />
                 <Dump title="The client's first bytes" hex={chosen.connection.client} />
                 <Dump title="The server's" hex={chosen.connection.server} />
               </section>
@@ -263,6 +271,21 @@ export default function SignatureBench({
         />
       )}
     </div>
+  );
+}
+
+/** What a connection moves, and what told its kind. */
+function Files({ files }: { files: RecognisedConnection['files'] }) {
+  return (
+    <ul aria-label="Files that it moves" className="mt-1 text-[12px] empty:hidden">
+      {files.map((file) => (
+        <li key={file.direction}>
+          {file.direction} of{' '}
+          {file.name ? <span className="font-mono">{file.name}</span> : 'a file'}:{' '}
+          <b>{file.kind}</b> <span className="text-dim">({file.evidence})</span>
+        </li>
+      ))}
+    </ul>
   );
 }
 

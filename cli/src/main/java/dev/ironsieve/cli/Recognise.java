@@ -3,6 +3,7 @@ package dev.ironsieve.cli;
 import dev.ironsieve.core.catalogue.Catalogue;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.Family;
+import dev.ironsieve.core.signature.MovedFile;
 import dev.ironsieve.core.signature.Recognised;
 import dev.ironsieve.core.signature.Recogniser;
 import dev.ironsieve.formats.Json;
@@ -16,6 +17,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -44,6 +46,7 @@ final class Recognise implements Callable<Integer> {
    * @param application as rules name it; missing if it was not recognised
    * @param evidence what of the connection decided
    * @param others what wider signatures take it for
+   * @param files what it moves, as far as that is seen; missing if it is nothing
    */
   record Told(
       String from,
@@ -52,7 +55,16 @@ final class Recognise implements Callable<Integer> {
       long packets,
       String application,
       List<String> evidence,
-      List<String> others) {}
+      List<String> others,
+      List<Moved> files) {}
+
+  /** A file that a connection moves. */
+  record Moved(String direction, String name, String kind, String evidence) {
+    @Override
+    public String toString() {
+      return direction + " of a file" + (name == null ? "" : " " + name) + ": " + kind;
+    }
+  }
 
   @Parameters(
       index = "0",
@@ -119,6 +131,10 @@ final class Recognise implements Callable<Integer> {
 
   private void tell(CapturedConnection c, Recogniser recogniser, PrintWriter out) {
     Recognised found = recogniser.recognise(c.sight()).orElse(null);
+    List<Moved> files =
+        MovedFile.in(c.sight()).stream()
+            .map(f -> new Moved(f.direction().word(), f.name(), f.kind(), f.evidence()))
+            .toList();
     Told told =
         new Told(
             end(c.from(), c.fromPort()),
@@ -129,18 +145,20 @@ final class Recognise implements Callable<Integer> {
             found == null ? null : found.evidence(),
             found == null
                 ? null
-                : found.others().stream().map(Recogniser.Named::use).distinct().toList());
+                : found.others().stream().map(Recogniser.Named::use).distinct().toList(),
+            files.isEmpty() ? null : files);
     if (format == Format.json) {
       out.println(Json.line(told));
       return;
     }
     out.printf(
-        "%s to %s %s: %s%s%n",
+        "%s to %s %s: %s%s%s%n",
         told.from,
         c.to(),
         told.service,
         found == null ? Catalogue.UNIDENTIFIED : told.application,
-        found == null ? "" : " (" + String.join("; ", told.evidence) + ")");
+        found == null ? "" : " (" + String.join("; ", told.evidence) + ")",
+        files.stream().map(file -> "; " + file).collect(Collectors.joining()));
   }
 
   private static String end(Address address, int port) {

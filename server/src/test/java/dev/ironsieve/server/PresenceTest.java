@@ -54,7 +54,8 @@ class PresenceTest {
   private static void tell(
       int port, Status status, String user, String address, String session, byte[] secret)
       throws IOException {
-    byte[] told = Accounting.request(9, status, user, Address.parse(address), session, secret);
+    byte[] told =
+        Accounting.request(9, status, user, Address.parse(address), null, session, secret);
     try (DatagramSocket socket = new DatagramSocket(0, LOOPBACK)) {
       socket.setSoTimeout(1500);
       socket.send(new DatagramPacket(told, told.length, LOOPBACK, port));
@@ -72,9 +73,16 @@ class PresenceTest {
     probe("from 10.1.64.10 to 192.0.2.10 tcp/443")
         .body("line", containsString("person Abel Brook"))
         .body(
-            "notes", hasItem("Abel Brook is signed in at 10.1.64.10, so the probe asks as them."));
+            "notes",
+            hasItem(
+                "Abel Brook is signed in at 10.1.64.10, so the probe asks as them. Their device is"
+                    + " managed, platform kelpos, has disk-lock, has fresh-updates."))
+        .body("line", containsString("device managed, platform kelpos, has disk-lock"));
     probe("person Abel Brook to 192.0.2.10 tcp/443")
-        .body("line", containsString("from 10.1.64.10 in offices"));
+        .body("line", containsString("from 10.1.64.10 in offices"))
+        .body("line", containsString("device managed, platform kelpos"));
+    probe("person Abel Brook to 192.0.2.10 tcp/443 device unmanaged")
+        .body("line", containsString("device unmanaged"));
     probe("from 10.1.64.10 to 192.0.2.10 tcp/443 person Ben Holm")
         .body("line", containsString("person Ben Holm"));
   }
@@ -109,11 +117,18 @@ class PresenceTest {
   @Test
   void othersTellByRest() {
     ruth.request()
-        .body("{\"person\": \"maya.lind\"}")
+        .body("{\"person\": \"maya.lind\", \"device\": \"Unmanaged, has disk-lock\"}")
         .put("/api/sign-ins/2001:db8:1::7")
         .then()
         .statusCode(204);
-    signedIn("Maya.Lind").body("address", hasItem("2001:db8:1::7"));
+    signedIn("Maya.Lind")
+        .body("find { it.address == '2001:db8:1::7' }.device", equalTo("unmanaged, has disk-lock"));
+    ruth.request()
+        .body("{\"person\": \"maya.lind\", \"device\": \"shiny\"}")
+        .put("/api/sign-ins/2001:db8:1::7")
+        .then()
+        .statusCode(422)
+        .body("faults[0].path", equalTo("$.device"));
     ruth.request().delete("/api/sign-ins/2001:db8:1::7").then().statusCode(204);
     signedIn("maya.lind").body("address.findAll { it == '2001:db8:1::7' }", hasSize(0));
     ruth.request()

@@ -38,7 +38,8 @@ class ScheduleTest {
         .post("/api/schedules/read")
         .then()
         .statusCode(200)
-        .body("members", contains("mon,fri 22:00-04:00"));
+        .body("[0].name", is("Night ferry"))
+        .body("[0].members", contains("mon,fri 22:00-04:00"));
     editor
         .request()
         .contentType("text/calendar")
@@ -58,6 +59,25 @@ class ScheduleTest {
             .asString();
     assertThat(written).contains("BEGIN:VEVENT", "DTSTART:20240101T120000", "BYDAY=MO,TU");
     editor.request().get("/api/rulebases/1/draft/schedules/Never").then().statusCode(404);
+    String all =
+        editor
+            .request()
+            .get("/api/rulebases/1/draft/schedules")
+            .then()
+            .statusCode(200)
+            .contentType("text/calendar;charset=UTF-8")
+            .extract()
+            .asString();
+    assertThat(all).contains("SUMMARY:noon break", "DTSTART;TZID=Europe/Oslo:20240101T070000");
+    editor
+        .request()
+        .contentType("text/calendar")
+        .body(all)
+        .post("/api/schedules/read")
+        .then()
+        .statusCode(200)
+        .body("name", contains("noon break", "Yard hours abroad", "Regatta week"))
+        .body("[1].members", contains("mon,tue,wed,thu,fri 07:00-16:00 in Europe/Oslo"));
   }
 
   @Test
@@ -138,5 +158,61 @@ class ScheduleTest {
         .then()
         .statusCode(200)
         .body("rules.size()", is(0));
+  }
+
+  @Test
+  void deviceStatesAndTheClockAreEditedLikeObjects() {
+    Client editor = Client.signedIn("ruth.okell");
+    long rulebase = editor.rulebase("devices");
+    String state =
+        "{\"kind\": \"putDeviceState\", \"object\": {\"name\": \"fit\", \"members\": [\"%s\"]}}";
+    editor.edit(rulebase, 0, state.formatted("managed, has disk-lock")).then().statusCode(200);
+    editor
+        .edit(rulebase, 1, state.replace("fit", "odd").formatted("shiny"))
+        .then()
+        .statusCode(422)
+        .body("faults[0].path", is("$.edit.object.members[0]"))
+        .body("faults[0].expected", containsString("platform kelpos"));
+    String rule =
+        "{\"kind\": \"insertRules\", \"place\": {\"above\": \"a\"}, \"rules\": [{\"id\": \"r1\","
+            + " \"name\": \"r\", \"verdict\": \"allow\", \"terms\": {\"device\": {\"items\":"
+            + " [\"fit\"]}, \"file kind\": {\"items\": [\"documents\"]}}}]}";
+    editor.edit(rulebase, 1, rule).then().statusCode(200);
+    editor
+        .edit(rulebase, 2, "{\"kind\": \"setTimeZone\", \"name\": \"europe/oslo\"}")
+        .then()
+        .statusCode(200);
+    editor
+        .edit(rulebase, 3, "{\"kind\": \"setTimeZone\", \"name\": \"Harbour\"}")
+        .then()
+        .statusCode(422)
+        .body("faults[0].path", is("$.edit.name"));
+    Forgetting.drafts();
+    editor
+        .draft(rulebase)
+        .then()
+        .body("deviceStates.name", contains("fit"))
+        .body("timeZone", is("Europe/Oslo"));
+    editor
+        .request()
+        .get("/api/rulebases/" + rulebase + "/draft/terms?of=file kind&text=docu")
+        .then()
+        .statusCode(200)
+        .body("[0].name", is("documents"))
+        .body("[0].members", greaterThan(5));
+    String probe = "/api/rulebases/" + rulebase + "/draft/probe";
+    for (String[] asked : new String[][] {{"PDF", "r1"}, {"PNG picture", null}}) {
+      editor
+          .request()
+          .body(
+              "{\"line\": \"tcp/443 device managed, has disk-lock, has a-name file kind "
+                  + asked[0]
+                  + " time 2026-07-01T10:00Z\"}")
+          .post(probe)
+          .then()
+          .statusCode(200)
+          .body("rule", is(asked[1]))
+          .body("line", containsString("time 2026-07-01T12:00"));
+    }
   }
 }

@@ -2,6 +2,7 @@ package dev.ironsieve.core.model;
 
 import java.time.DateTimeException;
 import java.time.OffsetDateTime;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -162,6 +163,16 @@ public final class Rulebase {
   /** What rules can say of coordinates whose values come from outside. */
   public List<Vocabulary> pinned() {
     return pinned;
+  }
+
+  /** What rules can name that nobody writes here: what is pinned, and kinds of files. */
+  public List<Vocabulary> named() {
+    if (pinned.stream().anyMatch(v -> v.coordinate() == Coordinate.FILE_KIND)) {
+      return pinned;
+    }
+    List<Vocabulary> out = new ArrayList<>(pinned);
+    out.add(FileKinds.vocabulary());
+    return List.copyOf(out);
   }
 
   /** Lists of addresses and hosts from outside. */

@@ -15,10 +15,16 @@ import java.util.Arrays;
  * @param user the name that was signed in with (RFC 2865, section 5.1); null if it is not said
  * @param address the address that they were given (RFC 2865, section 5.8; RFC 6911, section 3.1);
  *     null if it is not said
+ * @param device what the sender was told of the device when it let it in: the text behind {@value
+ *     #DEVICE} in a Class attribute (RFC 2865, section 5.25), which accounting repeats; null if it
+ *     is not said
  * @param session what the sender knows the session by; null if it is not said
  */
 public record Accounting(
-    Status status, String user, Address address, String session, byte[] answer) {
+    Status status, String user, Address address, String device, String session, byte[] answer) {
+  /** What a Class attribute begins with that tells the state of a device. */
+  public static final String DEVICE = "device: ";
+
   /** What the request is about, by its number (RFC 2866, section 5.1). */
   public enum Status {
     START(1),
@@ -51,6 +57,7 @@ public record Accounting(
 
   private static final int USER_NAME = 1;
   private static final int ADDRESS = 8;
+  private static final int CLASS = 25;
   private static final int STATUS = 40;
   private static final int SESSION = 44;
   private static final int ADDRESS_V6 = 168;
@@ -82,6 +89,7 @@ public record Accounting(
     Status status = null;
     String user = null;
     String session = null;
+    String device = null;
     Address address = null;
     for (int at = HEAD; at < length; ) {
       int size = at + 1 < length ? packet[at + 1] & 0xff : 0;
@@ -92,6 +100,10 @@ public record Accounting(
       switch (packet[at] & 0xff) {
         case USER_NAME -> user = text(value);
         case SESSION -> session = text(value);
+        case CLASS -> {
+          String said = text(value);
+          device = said.startsWith(DEVICE) ? said.substring(DEVICE.length()) : device;
+        }
         case STATUS -> status = Status.of(ByteBuffer.wrap(exactly(4, value, at)).getInt());
         case ADDRESS -> {
           long low = ByteBuffer.wrap(exactly(4, value, at)).getInt() & 0xffffffffL;
@@ -108,7 +120,7 @@ public record Accounting(
     if (status == null) {
       throw invalid(HEAD, "an Acct-Status-Type", "none");
     }
-    return new Accounting(status, user, address, session, answer(packet[1], sent, secret));
+    return new Accounting(status, user, address, device, session, answer(packet[1], sent, secret));
   }
 
   private static InvalidDocument invalid(int at, String expected, String found) {
@@ -137,14 +149,27 @@ public record Accounting(
     return out;
   }
 
-  /** A request with a right authenticator, as network gear makes it. */
+  /**
+   * A request with a right authenticator, as network gear makes it.
+   *
+   * @param device null if nothing is to be said of it
+   */
   public static byte[] request(
-      int identifier, Status status, String user, Address address, String session, byte[] secret) {
+      int identifier,
+      Status status,
+      String user,
+      Address address,
+      String device,
+      String session,
+      byte[] secret) {
     ByteBuffer out = ByteBuffer.allocate(MAX_BYTES);
     out.put((byte) REQUEST).put((byte) identifier).position(HEAD);
     put(out, STATUS, ByteBuffer.allocate(4).putInt(status.number).array());
     put(out, USER_NAME, user.getBytes(StandardCharsets.UTF_8));
     put(out, SESSION, session.getBytes(StandardCharsets.UTF_8));
+    if (device != null) {
+      put(out, CLASS, (DEVICE + device).getBytes(StandardCharsets.UTF_8));
+    }
     boolean v4 = address.family() == Family.IPV4;
     ByteBuffer bytes = ByteBuffer.allocate(v4 ? 4 : 16);
     bytes = v4 ? bytes.putInt((int) address.low()) : bytes.putLong(address.high());

@@ -19,7 +19,8 @@ class AccountingTest {
   private static final byte[] SECRET = "between us".getBytes(StandardCharsets.US_ASCII);
 
   private static byte[] request(String address) {
-    return Accounting.request(7, Status.START, "maya.lind", Address.parse(address), "s-1", SECRET);
+    return Accounting.request(
+        7, Status.START, "maya.lind", Address.parse(address), "managed", "s-1", SECRET);
   }
 
   @Test
@@ -45,7 +46,7 @@ class AccountingTest {
   @EnumSource(Status.class)
   void everyStatusIsReadBack(Status status) {
     byte[] packet =
-        Accounting.request(1, status, "ben.holm", Address.parse("10.4.2.9"), "s", SECRET);
+        Accounting.request(1, status, "ben.holm", Address.parse("10.4.2.9"), null, "s", SECRET);
     assertThat(Accounting.read(packet, SECRET).status()).isEqualTo(status);
     assertThat(packet[25] & 0xff).isEqualTo(new int[] {1, 2, 3, 7}[status.ordinal()]);
   }

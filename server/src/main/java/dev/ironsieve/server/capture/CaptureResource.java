@@ -1,5 +1,6 @@
 package dev.ironsieve.server.capture;
 
+import dev.ironsieve.core.signature.MovedFile;
 import dev.ironsieve.core.signature.Recognised;
 import dev.ironsieve.core.signature.Recogniser;
 import dev.ironsieve.core.signature.Signature;
@@ -64,6 +65,7 @@ public class CaptureResource {
    * @param application as rules name it; nothing if it is not recognised
    * @param evidence what of the connection decided
    * @param others what wider signatures take it for
+   * @param files what it moves, as far as that is seen
    * @param client its first bytes, hexadecimal
    * @param server the first bytes of the other side
    */
@@ -75,8 +77,27 @@ public class CaptureResource {
       String application,
       @Schema(required = true) List<String> evidence,
       @Schema(required = true) List<String> others,
+      @Schema(required = true) List<SeenFile> files,
       @Schema(required = true) String client,
       @Schema(required = true) String server) {}
+
+  /**
+   * A file that a connection moves.
+   *
+   * @param direction {@code upload} or {@code download}
+   * @param name nothing if none is said
+   * @param kind as rules name it
+   * @param evidence what told the kind
+   */
+  public record SeenFile(
+      @Schema(required = true) String direction,
+      String name,
+      @Schema(required = true) String kind,
+      @Schema(required = true) String evidence) {
+    static SeenFile of(MovedFile file) {
+      return new SeenFile(file.direction().word(), file.name(), file.kind(), file.evidence());
+    }
+  }
 
   /**
    * A signature to try beside those of an edition.
@@ -150,6 +171,7 @@ public class CaptureResource {
         found == null
             ? List.of()
             : found.others().stream().map(Recogniser.Named::use).distinct().toList(),
+        MovedFile.in(c.sight()).stream().map(SeenFile::of).toList(),
         hex(c.sight().client()),
         hex(c.sight().server()));
   }

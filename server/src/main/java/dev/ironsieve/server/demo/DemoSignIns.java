@@ -15,6 +15,7 @@ import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.List;
 
 /** A morning at Brindlemere: the switches tell by RADIUS who signs in where. */
@@ -23,6 +24,14 @@ public class DemoSignIns {
   private static final String SECRET = "brindlemere-switches";
   private static final long OFFICES = 10L << 24 | 1 << 16 | 64 << 8; // 10.1.64.0
   private static final int TIMEOUT = 2000; // ms for an answer
+
+  /** What their devices are in turn; of some, nothing is known. */
+  private static final List<String> DEVICES =
+      Arrays.asList(
+          "managed, platform kelpos, has disk-lock, has fresh-updates",
+          "managed, platform kelpos, has disk-lock",
+          "unmanaged, platform driftos",
+          null);
 
   private final Directory directory;
   private final RadiusListener listener;
@@ -44,7 +53,13 @@ public class DemoSignIns {
         Address address = new Address(Family.IPV4, 0, OFFICES + 10 + i);
         byte[] told =
             Accounting.request(
-                i % 256, Status.START, people.get(i).id(), address, "demo-" + i, secret);
+                i % 256,
+                Status.START,
+                people.get(i).id(),
+                address,
+                DEVICES.get(i / 2 % DEVICES.size()),
+                "demo-" + i,
+                secret);
         socket.send(new DatagramPacket(told, told.length, loopback, port));
         DatagramPacket answer = new DatagramPacket(new byte[64], 64);
         socket.receive(answer); // so that none is lost

@@ -20,7 +20,6 @@ import dev.ironsieve.server.rulebase.Rulebases;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.event.Observes;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import org.eclipse.microprofile.config.inject.ConfigProperty;
 import org.jboss.logging.Logger;
@@ -101,9 +100,6 @@ public class Start {
     RulebaseDocument own =
         Json.read(DemoResource.bytes("/demo/harbour.json"), RulebaseDocument.class);
     List<VocabularyDocument> vocabularies = new ArrayList<>();
-    Collections.addAll(
-        vocabularies,
-        Json.read(DemoResource.bytes("/demo/vocabularies.json"), VocabularyDocument[].class));
     vocabularies.add(FromModel.vocabulary(people));
     vocabularies.add(FromModel.vocabulary(catalogue.vocabulary()));
     return ToModel.rulebase(
@@ -115,11 +111,13 @@ public class Start {
             own.services(),
             own.hostLists(),
             own.schedules(),
+            own.deviceStates(),
             vocabularies,
             lists.stream().map(FromModel::feed).toList(),
             own.ratePlans(),
             own.notices(),
             own.lineCapacity(),
+            own.timeZone(),
             own.sections()));
   }
 }

@@ -15,19 +15,20 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 @Path("/api/schedules/read")
 public class CalendarResource {
   /**
-   * What a calendar says, as a schedule says it.
+   * What the events of a calendar with one summary say, as a schedule says it.
    *
-   * @param notes what was understood in a certain way
+   * @param name the summary; empty if there is none
    */
-  public record ReadCalendar(
-      @Schema(required = true) List<String> members, @Schema(required = true) List<String> notes) {}
+  public record ReadSchedule(
+      @Schema(required = true) String name, @Schema(required = true) List<String> members) {}
 
-  /** Reads a calendar; nothing is changed. */
+  /** Reads a calendar as schedules; nothing is changed. */
   @POST
   @Consumes(MediaType.WILDCARD)
   @RolesAllowed(Role.MAY_EDIT)
-  public ReadCalendar read(byte[] calendar) {
-    CalendarReader.Read read = CalendarReader.read(new String(calendar, StandardCharsets.UTF_8));
-    return new ReadCalendar(read.members(), read.notes());
+  public List<ReadSchedule> read(byte[] calendar) {
+    return CalendarReader.read(new String(calendar, StandardCharsets.UTF_8)).stream()
+        .map(read -> new ReadSchedule(read.name(), read.members()))
+        .toList();
   }
 }

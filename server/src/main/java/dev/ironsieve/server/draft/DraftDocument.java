@@ -14,6 +14,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param revision the revision that it stands on
  * @param version the draft's version, to be named with the next change
  * @param lineCapacity how much the line carries; nothing if nobody said it
+ * @param timeZone in which times are meant that say none
  * @param editions the pinned edition of what rules can say of a coordinate, by its word
  * @param changes how many changes it is away from the revision
  * @param analysisMillis time of the last analysis, in milliseconds
@@ -29,9 +30,11 @@ public record DraftDocument(
     @Schema(required = true) List<ObjectDocument> services,
     @Schema(required = true) List<ObjectDocument> hostLists,
     @Schema(required = true) List<ObjectDocument> schedules,
+    @Schema(required = true) List<ObjectDocument> deviceStates,
     @Schema(required = true) List<RatePlanDocument> ratePlans,
     @Schema(required = true) List<NoticeDocument> notices,
     String lineCapacity,
+    @Schema(required = true) String timeZone,
     @Schema(required = true) Map<String, String> editions,
     @Schema(required = true) List<PinnedFeed> feeds,
     @Schema(required = true) List<SectionDocument> sections,

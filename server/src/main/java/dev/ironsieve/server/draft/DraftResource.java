@@ -132,7 +132,7 @@ public class DraftResource {
   @Path("/terms/sizes")
   public Map<String, Map<String, Integer>> sizes(long rulebase) {
     Map<String, Map<String, Integer>> out = new LinkedHashMap<>();
-    for (Vocabulary vocabulary : drafts.rulebase(rulebase).pinned()) {
+    for (Vocabulary vocabulary : drafts.rulebase(rulebase).named()) {
       Map<String, Integer> sizes = new LinkedHashMap<>();
       vocabulary.terms().forEach(term -> sizes.put(term.name(), (int) term.members().size()));
       out.put(vocabulary.coordinate().word(), sizes);

@@ -66,9 +66,11 @@ public class Drafts {
               rulebase.services(),
               FromModel.terms(draft.rulebase(), ObjectKind.HOST_LIST),
               FromModel.terms(draft.rulebase(), ObjectKind.SCHEDULE),
+              FromModel.terms(draft.rulebase(), ObjectKind.DEVICE_STATE),
               Objects.requireNonNullElse(rulebase.ratePlans(), List.of()),
               Objects.requireNonNullElse(rulebase.notices(), List.of()),
               rulebase.lineCapacity(),
+              draft.rulebase().handling().timeZone().getId(),
               draft.editions(),
               draft.rulebase().feeds().stream().map(PinnedFeed::of).toList(),
               rulebase.sections(),
@@ -278,7 +280,7 @@ public class Drafts {
   /** Names that rules can say of some coordinates and that fit what was typed, best first. */
   public List<TermOption> terms(long id, Set<Coordinate> coordinates, String text, int most) {
     List<Vocabulary> vocabularies =
-        rulebase(id).pinned().stream()
+        rulebase(id).named().stream()
             .filter(vocabulary -> coordinates.contains(vocabulary.coordinate()))
             .toList();
     return TermCompletion.of(vocabularies, text, most).stream().map(TermOption::of).toList();

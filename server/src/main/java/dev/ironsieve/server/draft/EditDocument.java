@@ -18,11 +18,12 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *   replaceRules   rules                 renameSection  id, name
  *   deleteRules    ids                   deleteSection  id
  *   moveRules      ids, place            putZone, putAddress, putService
- *   batch          edits                  putHostList, putSchedule
+ *   batch          edits                  putHostList, putSchedule, putDeviceState
  *                                        object, replaces (none: a new one)
  *                                        putRatePlan    ratePlan, replaces
  *                                        putNotice      notice, replaces
  *                                        setLineCapacity  capacity (none: not known)
+ *                                        setTimeZone    name
  *                                        deleteObject   objectKind, name
  *                                        putVocabulary  vocabulary
  *                                        deleteVocabulary  name (of the coordinate)
@@ -49,9 +50,11 @@ public record EditDocument(
               "putService",
               "putHostList",
               "putSchedule",
+              "putDeviceState",
               "putRatePlan",
               "putNotice",
               "setLineCapacity",
+              "setTimeZone",
               "deleteObject",
               "putVocabulary",
               "deleteVocabulary",
@@ -75,6 +78,7 @@ public record EditDocument(
               "service",
               "host list",
               "schedule",
+              "device state",
               "rate plan",
               "notice"
             })

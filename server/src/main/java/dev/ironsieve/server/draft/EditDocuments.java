@@ -53,6 +53,7 @@ final class EditDocuments {
           new Edit.PutService(ToModel.service(object(d, path), object(path)), d.replaces());
       case "putHostList" -> putTerms(ObjectKind.HOST_LIST, d, path);
       case "putSchedule" -> putTerms(ObjectKind.SCHEDULE, d, path);
+      case "putDeviceState" -> putTerms(ObjectKind.DEVICE_STATE, d, path);
       case "putRatePlan" ->
           new Edit.PutRatePlan(
               ToModel.ratePlan(required(d.ratePlan(), path + ".ratePlan"), path + ".ratePlan"),
@@ -63,6 +64,7 @@ final class EditDocuments {
               d.replaces());
       case "setLineCapacity" ->
           new Edit.SetLineCapacity(ToModel.rate(d.capacity(), path + ".capacity"));
+      case "setTimeZone" -> new Edit.SetTimeZone(ToModel.timeZone(d.name(), path + ".name"));
       case "deleteObject" ->
           new Edit.DeleteObject(objectKind(d, path), required(d.name(), path + ".name"));
       case "putVocabulary" ->
@@ -132,7 +134,7 @@ final class EditDocuments {
             () ->
                 new InvalidDocument(
                     path + ".objectKind",
-                    "zone, address, service, host list, schedule, rate plan or notice",
+                    "zone, address, service, host list, schedule, device state, rate plan or notice",
                     d.objectKind() + ""));
   }
 
@@ -204,6 +206,7 @@ final class EditDocuments {
       }
       case Edit.SetLineCapacity e ->
           to.capacity = e.capacity() == null ? null : e.capacity().toString();
+      case Edit.SetTimeZone e -> to.name = e.zone().getId();
       case Edit.DeleteObject e -> {
         to.name = e.name();
         to.objectKind = e.kind().word();
@@ -223,7 +226,13 @@ final class EditDocuments {
   /** Kinds are called as the records are, which must therefore keep their names. */
   private static String kind(Edit edit) {
     if (edit instanceof Edit.PutTerms put) {
-      return put.object().kind() == ObjectKind.HOST_LIST ? "putHostList" : "putSchedule";
+      return switch (put.object().kind()) {
+        case HOST_LIST -> "putHostList";
+        case SCHEDULE -> "putSchedule";
+        case DEVICE_STATE -> "putDeviceState";
+        case ZONE, ADDRESS, SERVICE, RATE_PLAN, NOTICE ->
+            throw new IllegalArgumentException("not of terms: " + put.object().kind());
+      };
     }
     String name = edit.getClass().getSimpleName();
     return Character.toLowerCase(name.charAt(0)) + name.substring(1);

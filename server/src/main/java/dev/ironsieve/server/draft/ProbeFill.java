@@ -6,6 +6,7 @@ import dev.ironsieve.core.directory.Snapshot;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
 import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.DeviceState;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.Address;
@@ -62,7 +63,8 @@ public class ProbeFill {
         : asking(
             connection,
             names.nameOf(there.get().person()).orElse(PersonVocabulary.UNLISTED),
-            there.get());
+            there.get(),
+            rulebase);
   }
 
   /** The people of the rulebase's snapshot, if it is one of this directory. */
@@ -81,14 +83,33 @@ public class ProbeFill {
     return snapshot == null ? Optional.empty() : Optional.of(known.names);
   }
 
-  private static Filled asking(Connection connection, String name, SignIn there) {
+  private static Filled asking(
+      Connection connection, String name, SignIn there, Rulebase rulebase) {
     Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
     terms.putAll(connection.terms());
     terms.put(Coordinate.PERSON, name);
+    String device = said(there.device(), terms, rulebase);
     String who = name.equals(PersonVocabulary.UNLISTED) ? there.person() + ", unlisted," : name;
     return new Filled(
         connection.saying(terms),
-        List.of(who + " is signed in at " + there.address() + ", so the probe asks as them."));
+        List.of(
+            who + " is signed in at " + there.address() + ", so the probe asks as them." + device));
+  }
+
+  /** Says the device of a sign-in, where that is known and nothing else is said; tells so. */
+  private static String said(DeviceState device, Map<Coordinate, String> terms, Rulebase rulebase) {
+    boolean known =
+        device != null
+            && !terms.containsKey(Coordinate.DEVICE)
+            && rulebase
+                .vocabulary(Coordinate.DEVICE)
+                .flatMap(vocabulary -> vocabulary.value(device.toString()))
+                .isPresent();
+    if (!known) {
+      return "";
+    }
+    terms.put(Coordinate.DEVICE, device.toString());
+    return " Their device is " + device + ".";
   }
 
   private Filled from(Connection connection, String named, PersonNames names, Rulebase rulebase) {
@@ -101,6 +122,9 @@ public class ProbeFill {
               : List.of(named + " is signed in at " + places.size() + " addresses; say one."));
     }
     Address address = places.getFirst().address();
+    Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
+    terms.putAll(connection.terms());
+    String device = said(places.getFirst().device(), terms, rulebase);
     String zone = connection.from().zone();
     String known = zone != null ? zone : new Resolution(rulebase).zoneOf(address);
     return new Filled(
@@ -110,7 +134,8 @@ public class ProbeFill {
             connection.protocol(),
             connection.detail(),
             connection.sourcePort(),
-            connection.terms()),
-        List.of(named + " is signed in at " + address + ", so the probe comes from there."));
+            terms),
+        List.of(
+            named + " is signed in at " + address + ", so the probe comes from there." + device));
   }
 }

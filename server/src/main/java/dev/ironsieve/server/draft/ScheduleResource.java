@@ -10,25 +10,37 @@ import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.Produces;
+import java.util.List;
 
-/** A schedule of a draft as a calendar (iCalendar, RFC 5545). */
-@Path("/api/rulebases/{rulebase}/draft/schedules/{name}")
+/** Schedules of a draft as a calendar (iCalendar, RFC 5545). */
+@Path("/api/rulebases/{rulebase}/draft/schedules")
 @RolesAllowed(Role.MAY_VIEW)
 public class ScheduleResource {
+  private static final String CALENDAR = "text/calendar;charset=UTF-8";
+
   private final Drafts drafts;
 
   ScheduleResource(Drafts drafts) {
     this.drafts = drafts;
   }
 
+  /** All of them. */
   @GET
-  @Produces("text/calendar;charset=UTF-8")
-  public String write(long rulebase, String name) {
+  @Produces(CALENDAR)
+  public String all(long rulebase) {
+    return CalendarWriter.write(drafts.rulebase(rulebase).termObjects(ObjectKind.SCHEDULE));
+  }
+
+  /** One of them. */
+  @GET
+  @Path("/{name}")
+  @Produces(CALENDAR)
+  public String one(long rulebase, String name) {
     TermObject schedule =
         drafts.rulebase(rulebase).termObjects(ObjectKind.SCHEDULE).stream()
             .filter(object -> Names.key(object.name()).equals(Names.key(name)))
             .findFirst()
             .orElseThrow(() -> Problem.of(404, "There is no schedule \"" + name + "\"."));
-    return CalendarWriter.write(schedule);
+    return CalendarWriter.write(List.of(schedule));
   }
 }

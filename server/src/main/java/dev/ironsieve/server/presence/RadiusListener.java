@@ -1,5 +1,6 @@
 package dev.ironsieve.server.presence;
 
+import dev.ironsieve.core.model.DeviceState;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.radius.Accounting;
@@ -85,6 +86,15 @@ public class RadiusListener {
     }
   }
 
+  /** What is not understood of a device is not known of it; the sign-in stands. */
+  private DeviceState device(Accounting said) {
+    boolean reads = said.device() != null && DeviceState.isOne(said.device());
+    if (said.device() != null && !reads && refused.getAndIncrement() % LOGGED_EACH == 0) {
+      LOG.warnf("RADIUS: not read as a device's state: %s", said.device());
+    }
+    return reads ? DeviceState.parse(said.device()) : null;
+  }
+
   private void note(Accounting said) {
     Address address = said.address();
     if (address == null) {
@@ -94,7 +104,7 @@ public class RadiusListener {
     switch (said.status()) {
       case START, INTERIM -> {
         if (said.user() != null) {
-          signIns.in(said.user(), address, Instant.now(), session);
+          signIns.in(said.user(), address, device(said), Instant.now(), session);
         }
       }
       case STOP -> signIns.out(address, session);

@@ -1,5 +1,6 @@
 package dev.ironsieve.server.presence;
 
+import dev.ironsieve.core.model.DeviceState;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.sets.Address;
 import jakarta.enterprise.context.ApplicationScoped;
@@ -23,18 +24,21 @@ public class SignIns {
    * Somebody at an address.
    *
    * @param person what the directory knows them by
+   * @param device what is known of their device, as {@link DeviceState} says it; null if nothing is
    * @param session what the teller knows it by
    */
-  public record SignIn(String person, Address address, Instant since, String session) {}
+  public record SignIn(
+      String person, Address address, DeviceState device, Instant since, String session) {}
 
   /** Somebody is signed in; whoever was before at this address is no longer. */
-  public synchronized void in(String person, Address address, Instant at, String session) {
+  public synchronized void in(
+      String person, Address address, DeviceState device, Instant at, String session) {
     SignIn before = now.get(address);
     boolean same =
         before != null
             && Names.key(before.person).equals(Names.key(person))
             && before.session.equals(session);
-    now.put(address, new SignIn(person, address, same ? before.since : at, session));
+    now.put(address, new SignIn(person, address, device, same ? before.since : at, session));
     if (now.size() > MOST) {
       now.remove(now.keySet().iterator().next());
     }

@@ -1,5 +1,7 @@
 package dev.ironsieve.server.presence;
 
+import dev.ironsieve.core.model.DeviceState;
+import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.server.account.Role;
@@ -31,15 +33,22 @@ public class SignInsResource {
    * Somebody at an address.
    *
    * @param person what the directory knows them by
+   * @param device what is known of their device; nothing if that is nothing
    * @param since ISO 8601
    */
   public record SignedIn(
       @Schema(required = true) String person,
       @Schema(required = true) String address,
+      String device,
       @Schema(required = true) String since) {}
 
-  /** Who is signed in at an address. */
-  public record WhoIsThere(@Schema(required = true) String person) {}
+  /**
+   * Who is signed in at an address.
+   *
+   * @param device what is known of their device, such as {@code managed, platform kelpos, has
+   *     disk-lock}; left out if that is nothing
+   */
+  public record WhoIsThere(@Schema(required = true) String person, String device) {}
 
   /**
    * Everywhere that somebody is signed in.
@@ -52,7 +61,13 @@ public class SignInsResource {
       throw Problem.invalid("person", "what the directory knows somebody by", "nothing");
     }
     return signIns.of(person).stream()
-        .map(s -> new SignedIn(s.person(), s.address().toString(), s.since().toString()))
+        .map(
+            s ->
+                new SignedIn(
+                    s.person(),
+                    s.address().toString(),
+                    s.device() == null ? null : s.device().toString(),
+                    s.since().toString()))
         .toList();
   }
 
@@ -64,7 +79,7 @@ public class SignInsResource {
     if (body.person() == null || body.person().isBlank()) {
       throw Problem.invalid("$.person", "what the directory knows somebody by", "nothing");
     }
-    signIns.in(body.person(), address(address), Instant.now(), SESSION);
+    signIns.in(body.person(), address(address), device(body.device()), Instant.now(), SESSION);
   }
 
   @DELETE
@@ -73,6 +88,14 @@ public class SignInsResource {
   public void out(String address) {
     Address where = address(address);
     signIns.at(where).ifPresent(there -> signIns.out(where, there.session()));
+  }
+
+  private static DeviceState device(String text) {
+    try {
+      return text == null ? null : DeviceState.parse(text);
+    } catch (InvalidModel e) {
+      throw Problem.invalid("$.device", e.expected(), e.found());
+    }
   }
 
   private static Address address(String text) {
