@@ -1,6 +1,7 @@
 import type {
   Catalogue,
   Change,
+  CheckState,
   DirectoryState,
   Draft,
   Edit,
@@ -129,6 +130,7 @@ export const api = {
     ),
   termSizes: (id: number) =>
     call<Record<string, Record<string, number>>>('GET', `${draft(id)}/terms/sizes`),
+  checks: (id: number) => call<CheckState[]>('GET', `${draft(id)}/checks`),
   floors: (id: number) => call<FloorSum>('GET', `${draft(id)}/objects/floors`),
   alikeObjects: (id: number) => call<AlikeObjects[]>('GET', `${draft(id)}/objects/alike`),
   effectOfRemoval: (id: number, kind: ObjectKind | HandlingKind, name: string) =>

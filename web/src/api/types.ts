@@ -20,6 +20,12 @@ export type Imported = Schemas['Imported'];
 export type Exported = Schemas['Exported'];
 export type AlikeObjects = Schemas['AlikeObjects'];
 export type RemovalEffect = Schemas['RemovalEffect'];
+export type SavedCheck = Schemas['CheckDocument'] & {
+  name: string;
+  connection: string;
+  verdict: Verdict;
+};
+export type CheckState = Schemas['CheckState'];
 export type ReadSchedule = Schemas['ReadSchedule'];
 export type TermOption = Schemas['TermOption'];
 export type Catalogue = Schemas['CatalogueDocument'];

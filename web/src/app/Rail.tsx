@@ -1,9 +1,10 @@
-import { Blocks, History, ListOrdered, Users } from 'lucide-react';
+import { Blocks, History, ListChecks, ListOrdered, Users } from 'lucide-react';
 import { LIBRARY, type Place } from './places';
 import { useSession } from './session';
 
 const PLACES = [
   { place: 'rules', word: 'Rules', Icon: ListOrdered },
+  { place: 'checks', word: 'Checks', Icon: ListChecks },
   { place: 'library', word: 'Library', Icon: Blocks },
   { place: 'history', word: 'History', Icon: History },
   { place: 'accounts', word: 'Accounts', Icon: Users },

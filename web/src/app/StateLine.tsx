@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { Draft } from '../api/types';
+import type { CheckState, Draft } from '../api/types';
 import { allRules } from '../draft/applyEdit';
 import { FINDING_KINDS, FINDING_WORDS, listed } from '../draft/findings';
 import type { DraftHandle } from '../draft/useDraft';
@@ -10,14 +10,19 @@ export function StateLine({
   handle,
   me,
   message,
+  checks,
   onFinding,
+  onChecks,
   onKeys,
 }: {
   draft: Draft;
   handle: DraftHandle;
   me: string;
   message: string | null;
+  /** What becomes of the checks; undefined as long as that is not known. */
+  checks: CheckState[] | undefined;
   onFinding(kind: string): void;
+  onChecks(): void;
   onKeys(): void;
 }) {
   const counts = useMemo(() => {
@@ -28,6 +33,7 @@ export function StateLine({
     return out;
   }, [draft.standings]);
   const rules = allRules(draft).length;
+  const failing = checks?.filter((check) => !check.holds).length;
   const others = handle.people.filter((name) => name !== me);
   const found = FINDING_KINDS.filter((kind) => counts.get(kind));
   return (
@@ -45,6 +51,24 @@ export function StateLine({
           <b>{counts.get(kind)}</b> {FINDING_WORDS[kind]}
         </button>
       ))}
+      {checks && checks.length > 0 && (
+        <button
+          type="button"
+          data-checks
+          onClick={onChecks}
+          className="cursor-pointer hover:underline"
+        >
+          {failing === 0 ? (
+            <>
+              <b>{checks.length}</b> {checks.length === 1 ? 'check holds' : 'checks hold'}
+            </>
+          ) : (
+            <span className="text-drop">
+              <b>{failing}</b> of {checks.length} checks {failing === 1 ? 'fails' : 'fail'}
+            </span>
+          )}
+        </button>
+      )}
       <span className="text-dim">
         {rules} {rules === 1 ? 'rule' : 'rules'} answered in{' '}
         {draft.analysisMillis < 1 ? '<1' : Math.round(draft.analysisMillis)} ms

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Rule } from '../api/types';
+import { useChecks } from '../checks/useChecks';
 import { allRules } from '../draft/applyEdit';
 import { ConflictDialog } from '../draft/ConflictDialog';
 import { numbersOf } from '../draft/findings';
@@ -16,6 +17,7 @@ import { mayEdit, useSession } from './session';
 import { StateLine } from './StateLine';
 import { flipTheme } from './theme';
 
+const Checks = lazy(() => import('../checks/ChecksPage'));
 const Library = lazy(() => import('../library/LibraryPage'));
 const Applications = lazy(() => import('../catalogue/CataloguePage'));
 const SignatureBench = lazy(() => import('../signatures/SignatureBench'));
@@ -59,6 +61,7 @@ export default function Workbench() {
   const editable = mayEdit(person);
   const { answer, error } = useProbe(id, draft?.version, line);
 
+  const checks = useChecks(draft);
   const numbers = useMemo(() => (draft ? numbersOf(draft) : new Map<string, number>()), [draft]);
   const byId = useMemo(
     () => new Map<string, Rule>(draft ? allRules(draft).map((rule) => [rule.id, rule]) : []),
@@ -173,7 +176,20 @@ export default function Workbench() {
         <Rail place={place} onGo={go} />
         <main className="flex min-w-0 flex-1 flex-col">
           <Suspense>
-            {place === 'library' ? (
+            {place === 'checks' ? (
+              <Checks
+                handle={handle}
+                states={checks}
+                numbers={numbers}
+                byId={byId}
+                mayEdit={editable}
+                onRule={showRule}
+                onProbe={(said) => {
+                  setLine(said);
+                  go('rules', `?probe=${encodeURIComponent(said)}`);
+                }}
+              />
+            ) : place === 'library' ? (
               <Library handle={handle} mayEdit={editable} onRule={showRule} onGo={go} />
             ) : place === 'feeds' ? (
               <FeedsPage draft={draft} mayEdit={editable} onRule={showRule} onGo={go} />
@@ -230,6 +246,7 @@ export default function Workbench() {
               box={probeBox}
               onLine={setLine}
               onRule={showRule}
+              onCheck={editable ? (edit) => handle.edit(edit) : undefined}
             />
             {focused && rules && (
               <RulePanel
@@ -250,7 +267,9 @@ export default function Workbench() {
         handle={handle}
         me={person.displayName}
         message={message}
+        checks={checks}
         onFinding={(kind) => rules?.nextFinding(kind)}
+        onChecks={() => go('checks')}
         onKeys={() => setOpened('keys')}
       />
       <Suspense>

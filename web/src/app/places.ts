@@ -1,6 +1,14 @@
 /** What the rail and the library's tabs lead to. */
 export type Place =
-  'rules' | 'library' | 'feeds' | 'people' | 'applications' | 'signatures' | 'history' | 'accounts';
+  | 'rules'
+  | 'checks'
+  | 'library'
+  | 'feeds'
+  | 'people'
+  | 'applications'
+  | 'signatures'
+  | 'history'
+  | 'accounts';
 
 /** The places that the library has tabs for. */
 export const LIBRARY: Place[] = ['library', 'feeds', 'people', 'applications', 'signatures'];

@@ -25,6 +25,7 @@ const draft: Draft = {
   schedules: [],
   deviceStates: [],
   timeZone: 'UTC',
+  checks: [],
   editions: { application: '2026-11' },
   feeds: [],
   ratePlans: [{ name: 'Calls', floor: '1 Mbit/s', counted: 'each rule' }],
@@ -115,6 +116,10 @@ describe('applyEdit', () => {
     expect(applyEdit(draft, { kind: 'setTimeZone', name: 'Europe/Oslo' }).timeZone).toBe(
       'Europe/Oslo',
     );
+    const check = { name: 'in', connection: 'tcp/443', verdict: 'allow' };
+    const checked = applyEdit(draft, { kind: 'putCheck', check });
+    expect(checked.checks).toEqual([check]);
+    expect(applyEdit(checked, { kind: 'deleteCheck', name: 'IN' }).checks).toEqual([]);
     const gone = { kind: 'deleteObject' as const, objectKind: 'host list' as const };
     expect(applyEdit(list, { ...gone, name: 'Weather' }).hostLists).toEqual([]);
   });

@@ -8,6 +8,7 @@ import {
   type Place,
   type RatePlan,
   type Rule,
+  type SavedCheck,
   type Section,
 } from '../api/types';
 import { asked, asking, type CriterionName } from '../rules/criteria';
@@ -78,6 +79,12 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
       return { ...draft, lineCapacity: edit.capacity };
     case 'setTimeZone':
       return { ...draft, timeZone: edit.name! };
+    case 'putCheck': {
+      const checks = put(draft.checks as SavedCheck[], edit.check as SavedCheck, edit.replaces);
+      return { ...draft, checks };
+    }
+    case 'deleteCheck':
+      return { ...draft, checks: draft.checks.filter((c) => !sameName(c.name!, edit.name!)) };
     case 'deleteObject': {
       if (edit.objectKind === 'rate plan') {
         const ratePlans = draft.ratePlans.filter((plan) => !sameName(plan.name!, edit.name!));

@@ -115,6 +115,12 @@ export function describeEdit(
         : 'said that it is not known what the line carries';
     case 'setTimeZone':
       return `said that the gateway's clock is that of ${edit.name}`;
+    case 'putCheck':
+      return edit.replaces
+        ? `changed check "${edit.replaces}"`
+        : `saved check "${edit.check?.name}"`;
+    case 'deleteCheck':
+      return `deleted check "${edit.name}"`;
     case 'deleteObject':
       return `deleted ${edit.objectKind} "${edit.name}"`;
     case 'putVocabulary':

@@ -72,6 +72,23 @@ export function EditionDialog({
                   : MAY_BE_MORE
             }
           />
+          {(effect.checks.length > 0 || draft.checks.length > 0) && (
+            <Block
+              title={`${effect.checks.length} of ${draft.checks.length} checks come out otherwise`}
+            >
+              {effect.checks.map((check) => (
+                <li key={check.name} className="py-1">
+                  <b className={check.holds ? '' : 'text-drop'}>
+                    {check.name} {check.holds ? 'would hold' : 'would fail'}
+                  </b>{' '}
+                  <span className="text-dim">
+                    {check.before ?? 'cannot be tried'} becomes {check.after ?? 'cannot be tried'}
+                  </span>
+                  <span className="block font-mono text-[12px]">{check.connection}</span>
+                </li>
+              ))}
+            </Block>
+          )}
           <Block
             title={
               effect.rules.length === 1

@@ -104,6 +104,7 @@ export default function Palette({
     : [];
   const general: Entry[] = [
     { words: 'Go to the rules', run: () => onGo('rules') },
+    { words: 'Go to the checks', run: () => onGo('checks') },
     { words: 'Go to the library', run: () => onGo('library') },
     { words: 'Go to the feeds', run: () => onGo('feeds') },
     { words: 'Go to the people', run: () => onGo('people') },

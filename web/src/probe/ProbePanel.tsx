@@ -1,5 +1,6 @@
-import { useId, useMemo, useState, type RefObject } from 'react';
-import type { Draft, ProbeAnswer, Rule, Verdict } from '../api/types';
+import { useId, useMemo, useState, type ReactNode, type RefObject } from 'react';
+import type { Draft, Edit, ProbeAnswer, Rule, Verdict } from '../api/types';
+import { SaveCheck } from '../checks/SaveCheck';
 import { completions, lastName } from './lineCompletion';
 import { useNames } from './useNames';
 
@@ -17,6 +18,12 @@ const PART_WORDS: Record<string, string> = {
   services: 'service',
 };
 const MOST_PASSED = 200;
+const MOST_OPEN = 3;
+const STAGE_WORDS: Record<string, string> = {
+  'first packet': 'At the first packet',
+  handshake: 'At the handshake',
+  content: 'By its content',
+};
 
 /** The docked probe: a connection in one line, and at once which rule decides it and why. */
 export function ProbePanel({
@@ -29,6 +36,7 @@ export function ProbePanel({
   box,
   onLine,
   onRule,
+  onCheck,
 }: {
   draft: Draft;
   line: string;
@@ -39,6 +47,8 @@ export function ProbePanel({
   box: RefObject<HTMLTextAreaElement | null>;
   onLine(line: string): void;
   onRule(id: string): void;
+  /** Keeps the probe as a check; not for those who may only look. */
+  onCheck?(edit: Edit): Promise<{ message: string } | null>;
 }) {
   const [active, setActive] = useState(-1);
   const [open, setOpen] = useState(false);
@@ -161,10 +171,74 @@ export function ProbePanel({
               {note}
             </p>
           ))}
+          <Stages answer={answer} numbers={numbers} onRule={onRule} />
+          {onCheck && (
+            <SaveCheck
+              key={answer.line}
+              draft={draft}
+              answer={answer}
+              suggested={decided ? decided.name : 'Nothing else'}
+              onSave={onCheck}
+            />
+          )}
           <Passed answer={answer} numbers={numbers} byId={byId} onRule={onRule} />
         </div>
       )}
     </section>
+  );
+}
+
+/** What is done while more and more becomes known; nothing where the first packet settles it. */
+function Stages({
+  answer,
+  numbers,
+  onRule,
+}: {
+  answer: ProbeAnswer;
+  numbers: Map<string, number>;
+  onRule(id: string): void;
+}) {
+  if (answer.stages.length < 2) return null;
+  return (
+    <ol aria-label="How it unfolds" className="mt-2 text-[12px]">
+      {answer.stages.map((stage) => (
+        <li key={stage.stage} className="border-t border-line py-[2px] first:border-0">
+          <span className="text-dim">{STAGE_WORDS[stage.stage] ?? stage.stage}:</span>{' '}
+          {stage.settled ? (
+            <b className={VERDICT_CLASS[stage.verdict as Verdict]}>{stage.verdict}</b>
+          ) : (
+            <>
+              <b className="text-caution">let through until more is known</b>, since{' '}
+              {listedRules(stage.open, numbers, onRule)} may hold yet
+            </>
+          )}
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+function listedRules(
+  ids: string[],
+  numbers: Map<string, number>,
+  onRule: (id: string) => void,
+): ReactNode {
+  return (
+    <>
+      {ids.slice(0, MOST_OPEN).map((id, i) => (
+        <span key={id}>
+          {i > 0 && ', '}
+          <button
+            type="button"
+            onClick={() => onRule(id)}
+            className="cursor-pointer underline decoration-dim underline-offset-2"
+          >
+            rule {numbers.get(id)}
+          </button>
+        </span>
+      ))}
+      {ids.length > MOST_OPEN && ` and ${ids.length - MOST_OPEN} more`}
+    </>
   );
 }
 

@@ -10,6 +10,7 @@ import dev.ironsieve.core.model.Rate;
 import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Vocabulary;
@@ -95,6 +96,17 @@ public sealed interface Edit {
 
   /** Says by which clock the gateway goes, and so what times mean that say no time zone. */
   record SetTimeZone(ZoneId zone) implements Edit {}
+
+  /**
+   * Makes or changes a check. Its connection must read, and is kept as {@link
+   * dev.ironsieve.core.text.ConnectionLine} writes it.
+   *
+   * @param replaces name of the check that becomes this one, or null for a new one
+   */
+  record PutCheck(SavedCheck check, String replaces) implements Edit {}
+
+  /** Takes away a check. */
+  record DeleteCheck(String name) implements Edit {}
 
   /** Takes away a zone or object, which nothing may mention. */
   record DeleteObject(ObjectKind kind, String name) implements Edit {}

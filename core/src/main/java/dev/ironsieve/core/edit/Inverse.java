@@ -7,6 +7,7 @@ import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.TermObject;
@@ -86,6 +87,14 @@ final class Inverse {
       case Edit.SetLineCapacity set ->
           Optional.of(new Edit.SetLineCapacity(before.handling().lineCapacity()));
       case Edit.SetTimeZone set -> Optional.of(new Edit.SetTimeZone(before.handling().timeZone()));
+      case Edit.PutCheck put ->
+          Optional.of(
+              find(before.checks(), SavedCheck::name, put.replaces())
+                  .<Edit>map(old -> new Edit.PutCheck(old, put.check().name()))
+                  .orElseGet(() -> new Edit.DeleteCheck(put.check().name())));
+      case Edit.DeleteCheck delete ->
+          find(before.checks(), SavedCheck::name, delete.name())
+              .map(old -> new Edit.PutCheck(old, null));
       case Edit.DeleteObject delete -> makeAgain(before, delete);
       case Edit.PutVocabulary put -> Optional.of(vocabularyAsItWas(before, put.vocabulary()));
       case Edit.DeleteVocabulary delete ->

@@ -33,21 +33,23 @@ final class ObjectEditing {
     List<Zone> zones =
         placed(ObjectKind.ZONE, before.zones(), Zone::name, put.zone(), put.replaces());
     UnaryOperator<String> rename = renaming(put.replaces(), put.zone().name());
-    return before.with(
-        zones,
-        before.addresses(),
-        before.services(),
-        inRules(
-            before,
-            rule ->
-                rule.matching(
-                    rule.fromZones().map(rename),
-                    rule.fromAddresses(),
-                    rule.toZones().map(rename),
-                    rule.toAddresses(),
-                    rule.services()),
-            put.replaces(),
-            put.zone().name()));
+    Rulebase after =
+        before.with(
+            zones,
+            before.addresses(),
+            before.services(),
+            inRules(
+                before,
+                rule ->
+                    rule.matching(
+                        rule.fromZones().map(rename),
+                        rule.fromAddresses(),
+                        rule.toZones().map(rename),
+                        rule.toAddresses(),
+                        rule.services()),
+                put.replaces(),
+                put.zone().name()));
+    return CheckEditing.renamingZones(before, after, rename);
   }
 
   static Rulebase put(Rulebase before, Edit.PutAddress put) {

@@ -12,7 +12,8 @@ import java.util.stream.Collectors;
 /**
  * Something that an edit changes.
  *
- * @param kind rule, section, feed, line, clock, vocabulary, or the word of an {@link ObjectKind}
+ * @param kind rule, section, feed, line, clock, check, vocabulary, or the word of an {@link
+ *     ObjectKind}
  * @param key the id of a rule or section; the name of an object or feed, in lower case; the word of
  *     a coordinate
  */
@@ -22,6 +23,7 @@ public record Touched(String kind, String key) {
   public static final String FEED = "feed";
   public static final String LINE = "line";
   public static final String CLOCK = "clock";
+  public static final String CHECK = "check";
   public static final String VOCABULARY = "vocabulary";
 
   static Set<Touched> by(Edit edit, Rulebase before) {
@@ -50,6 +52,13 @@ public record Touched(String kind, String key) {
           byPut(ObjectKind.NOTICE, put.notice().name(), put.replaces(), before, out);
       case Edit.SetLineCapacity set -> out.add(new Touched(LINE, "capacity"));
       case Edit.SetTimeZone set -> out.add(new Touched(CLOCK, "time zone"));
+      case Edit.PutCheck put -> {
+        out.add(new Touched(CHECK, Names.key(put.check().name())));
+        if (put.replaces() != null) {
+          out.add(new Touched(CHECK, Names.key(put.replaces())));
+        }
+      }
+      case Edit.DeleteCheck delete -> out.add(new Touched(CHECK, Names.key(delete.name())));
       case Edit.DeleteObject delete -> out.add(object(delete.kind(), delete.name()));
       case Edit.PutVocabulary put -> out.add(vocabulary(put.vocabulary().coordinate()));
       case Edit.DeleteVocabulary delete -> out.add(vocabulary(delete.coordinate()));

@@ -52,6 +52,23 @@ public final class Brief {
     return brief(witness, kept, order, point -> order.first(point) == decides);
   }
 
+  /**
+   * The connection without the terms that can stay unknown: each of two orders in one space still
+   * decides it by the same rule. O(terms) look-ups.
+   *
+   * @param witness wholly known
+   */
+  public static Connection deciding(Connection witness, Order before, Order after) {
+    int[] whole = before.space().point(witness);
+    if (whole == null) {
+      return witness;
+    }
+    int was = before.first(whole);
+    int is = after.first(whole);
+    return brief(
+        witness, Set.of(), before, point -> before.first(point) == was && after.first(point) == is);
+  }
+
   private static Connection brief(
       Connection witness, Set<Coordinate> kept, Order order, Predicate<int[]> proves) {
     Connection best = witness;

@@ -4,6 +4,7 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Verdict;
 import java.util.List;
+import java.util.Locale;
 
 /** How much a gateway knows of a connection: not everything shows in its first packet. */
 public enum Stage {
@@ -13,6 +14,11 @@ public enum Stage {
   HANDSHAKE,
   /** Features, paths and files, where the connection is opened or plain; nothing is left open. */
   CONTENT;
+
+  /** The words that people read. */
+  public String word() {
+    return name().toLowerCase(Locale.ROOT).replace('_', ' ');
+  }
 
   /** How much of one coordinate is known. */
   enum Known {

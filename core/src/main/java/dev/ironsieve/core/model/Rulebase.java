@@ -30,6 +30,7 @@ public final class Rulebase {
   private final Handling handling;
   private final Written written;
   private final List<Vocabulary> vocabularies; // pinned and written
+  private final List<SavedCheck> checks;
   private final List<Section> sections;
   private final List<Rule> rules;
   private final RulebaseCheck check;
@@ -51,7 +52,17 @@ public final class Rulebase {
       Handling handling,
       List<Section> sections) {
     this(
-        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections, Map.of());
+        name,
+        zones,
+        addresses,
+        services,
+        termObjects,
+        pinned,
+        feeds,
+        handling,
+        List.of(),
+        sections,
+        Map.of());
   }
 
   private Rulebase(
@@ -63,6 +74,7 @@ public final class Rulebase {
       List<Vocabulary> pinned,
       List<Feed> feeds,
       Handling handling,
+      List<SavedCheck> checks,
       List<Section> sections,
       Map<Coordinate, Set<String>> others) {
     this.name = Names.checkTitle("rulebase", name);
@@ -73,6 +85,7 @@ public final class Rulebase {
     this.pinned = List.copyOf(pinned);
     this.feeds = List.copyOf(feeds);
     this.handling = handling;
+    this.checks = checked(checks);
     this.sections = List.copyOf(sections);
     rules = rules(this.sections);
     written =
@@ -104,6 +117,7 @@ public final class Rulebase {
     pinned = before.pinned;
     feeds = before.feeds;
     handling = before.handling;
+    checks = before.checks;
     written = before.written;
     vocabularies = before.vocabularies;
     this.sections = sections;
@@ -111,6 +125,57 @@ public final class Rulebase {
     check = before.check;
     check.sections(this.sections);
     check.rules(rules, before.rules);
+  }
+
+  /** Another with the same checks. */
+  private Rulebase made(
+      String name,
+      List<Zone> zones,
+      List<AddressObject> addresses,
+      List<ServiceObject> services,
+      List<TermObject> termObjects,
+      List<Vocabulary> pinned,
+      List<Feed> feeds,
+      Handling handling,
+      List<Section> sections) {
+    return new Rulebase(
+        name,
+        zones,
+        addresses,
+        services,
+        termObjects,
+        pinned,
+        feeds,
+        handling,
+        checks,
+        sections,
+        Map.of());
+  }
+
+  /** The same rules with other checks; what follows from the rules is not worked out again. */
+  private Rulebase(Rulebase before, List<SavedCheck> checks) {
+    name = before.name;
+    zones = before.zones;
+    addresses = before.addresses;
+    services = before.services;
+    termObjects = before.termObjects;
+    pinned = before.pinned;
+    feeds = before.feeds;
+    handling = before.handling;
+    this.checks = checked(checks);
+    written = before.written;
+    vocabularies = before.vocabularies;
+    sections = before.sections;
+    rules = before.rules;
+    check = before.check;
+  }
+
+  private static List<SavedCheck> checked(List<SavedCheck> checks) {
+    if (checks.size() > SavedCheck.MOST) {
+      throw new InvalidModel("checks", "at most " + SavedCheck.MOST, checks.size() + "");
+    }
+    RulebaseCheck.unique("check", checks.stream().map(SavedCheck::name).toList());
+    return List.copyOf(checks);
   }
 
   private static List<Rule> rules(List<Section> sections) {
@@ -208,14 +273,12 @@ public final class Rulebase {
 
   /** With other rate plans or notices, and rules. */
   public Rulebase withHandling(Handling handling, List<Section> sections) {
-    return new Rulebase(
-        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /** With other feeds. */
   public Rulebase withFeeds(List<Feed> feeds) {
-    return new Rulebase(
-        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /** What rules can say: what is pinned, and what is written here. */
@@ -225,6 +288,16 @@ public final class Rulebase {
 
   public List<Section> sections() {
     return sections;
+  }
+
+  /** Connections that are tried again after every change. */
+  public List<SavedCheck> checks() {
+    return checks;
+  }
+
+  /** With other checks. */
+  public Rulebase withChecks(List<SavedCheck> checks) {
+    return new Rulebase(this, checks);
   }
 
   /** All rules as the gateway reads them. */
@@ -238,8 +311,7 @@ public final class Rulebase {
     List<Rule> nextRules = rules(next);
     return written.isOf(nextRules)
         ? new Rulebase(this, next, nextRules)
-        : new Rulebase(
-            name, zones, addresses, services, termObjects, pinned, feeds, handling, next);
+        : made(name, zones, addresses, services, termObjects, pinned, feeds, handling, next);
   }
 
   /** With other zones, objects and rules; they change together, so that names keep fitting. */
@@ -248,20 +320,17 @@ public final class Rulebase {
       List<AddressObject> addresses,
       List<ServiceObject> services,
       List<Section> sections) {
-    return new Rulebase(
-        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /** With other host lists, schedules or device states, and rules. */
   public Rulebase withTermObjects(List<TermObject> termObjects, List<Section> sections) {
-    return new Rulebase(
-        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /** With other pinned editions. */
   public Rulebase withPinned(List<Vocabulary> pinned) {
-    return new Rulebase(
-        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /**
@@ -278,6 +347,7 @@ public final class Rulebase {
         pinned,
         feeds,
         handling,
+        checks,
         sections,
         other.written.members());
   }
@@ -288,8 +358,7 @@ public final class Rulebase {
   }
 
   public Rulebase named(String name) {
-    return new Rulebase(
-        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
   }
 
   /** The rules that mention {@code name}, themselves or through objects that mention it. */
@@ -352,13 +421,14 @@ public final class Rulebase {
         && pinned.equals(other.pinned)
         && feeds.equals(other.feeds)
         && handling.equals(other.handling)
+        && checks.equals(other.checks)
         && sections.equals(other.sections);
   }
 
   @Override
   public int hashCode() {
     return Objects.hash(
-        name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+        name, zones, addresses, services, termObjects, pinned, feeds, handling, checks, sections);
   }
 
   /** The name; the rules would be too many. */

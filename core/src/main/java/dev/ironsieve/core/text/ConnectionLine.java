@@ -52,9 +52,9 @@ public final class ConnectionLine {
   private String line;
   private int at;
 
-  private ConnectionLine(Rulebase rulebase) {
+  private ConnectionLine(Rulebase rulebase, Resolution resolution) {
     this.rulebase = rulebase;
-    this.resolution = new Resolution(rulebase);
+    this.resolution = resolution;
   }
 
   /**
@@ -63,11 +63,20 @@ public final class ConnectionLine {
    * @throws InvalidText with the place of the first fault
    */
   public static Connection parse(String line, Rulebase rulebase) {
+    return parse(line, rulebase, new Resolution(rulebase));
+  }
+
+  /**
+   * The same, for those who read many lines.
+   *
+   * @param resolution of the rulebase
+   */
+  public static Connection parse(String line, Rulebase rulebase, Resolution resolution) {
     if (line.length() > MAX_LENGTH) {
       throw new InvalidText(
           MAX_LENGTH, "at most " + MAX_LENGTH + " characters", line.length() + " characters");
     }
-    ConnectionLine reader = new ConnectionLine(rulebase);
+    ConnectionLine reader = new ConnectionLine(rulebase, resolution);
     reader.line = line;
     return reader.read();
   }

@@ -13,6 +13,7 @@ import dev.ironsieve.core.model.Rate;
 import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.TermObject;
@@ -46,7 +47,13 @@ public final class FromModel {
         rulebase.handling().timeZone().equals(Handling.UTC)
             ? null
             : rulebase.handling().timeZone().getId(),
+        some(rulebase.checks().stream().map(FromModel::check).toList()),
         rulebase.sections().stream().map(FromModel::section).toList());
+  }
+
+  public static CheckDocument check(SavedCheck check) {
+    return new CheckDocument(
+        check.name(), check.connection(), check.expected().word(), check.rule());
   }
 
   public static FeedDocument feed(Feed feed) {

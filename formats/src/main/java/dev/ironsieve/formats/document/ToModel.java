@@ -17,6 +17,7 @@ import dev.ironsieve.core.model.Rate;
 import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
@@ -80,6 +81,7 @@ public final class ToModel {
             document.timeZone() == null
                 ? Handling.UTC
                 : timeZone(document.timeZone(), "$.timeZone"));
+    List<SavedCheck> checks = each(document.checks(), "$.checks", ToModel::check);
     List<Section> sections = new ArrayList<>();
     List<SectionDocument> given = document.sections() == null ? List.of() : document.sections();
     for (int i = 0; i < given.size(); i++) {
@@ -93,15 +95,23 @@ public final class ToModel {
         "$",
         () ->
             new Rulebase(
-                document.name(),
-                zones,
-                addresses,
-                services,
-                termObjects,
-                vocabularies,
-                feeds,
-                handling,
-                all));
+                    document.name(),
+                    zones,
+                    addresses,
+                    services,
+                    termObjects,
+                    vocabularies,
+                    feeds,
+                    handling,
+                    all)
+                .withChecks(checks));
+  }
+
+  public static SavedCheck check(CheckDocument document, String path) {
+    Verdict expected = word(Verdict.class, present(document, path).verdict(), path + ".verdict");
+    return Checked.at(
+        path,
+        () -> new SavedCheck(document.name(), document.connection(), expected, document.rule()));
   }
 
   public static ZoneId timeZone(String name, String path) {

@@ -118,6 +118,7 @@ public class Start {
             own.notices(),
             own.lineCapacity(),
             own.timeZone(),
+            own.checks(),
             own.sections()));
   }
 }

@@ -1,7 +1,9 @@
 package dev.ironsieve.server.draft;
 
+import dev.ironsieve.core.checks.CheckResult;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.MissingTarget;
+import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.matcher.Trace;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
@@ -71,12 +73,18 @@ public class Drafts {
               Objects.requireNonNullElse(rulebase.notices(), List.of()),
               rulebase.lineCapacity(),
               draft.rulebase().handling().timeZone().getId(),
+              Objects.requireNonNullElse(rulebase.checks(), List.of()),
               draft.editions(),
               draft.rulebase().feeds().stream().map(PinnedFeed::of).toList(),
               rulebase.sections(),
               draft.standings(),
               draft.analysisMillis());
         });
+  }
+
+  /** What becomes of the draft's checks. */
+  public List<CheckResult> checks(long id) {
+    return with(id, LiveDraft::checks);
   }
 
   /** The draft's rulebase as it stands. */
@@ -294,7 +302,8 @@ public class Drafts {
           Connection said = ConnectionLine.parse(line, draft.rulebase());
           ProbeFill.Filled filled = fill.fill(said, draft.rulebase());
           Connection connection = filled.connection();
-          Trace trace = draft.matcher().trace(connection);
+          Matcher matcher = draft.matcher();
+          Trace trace = matcher.trace(connection);
           List<ProbeAnswer.Passed> passed =
               trace.passed().stream()
                   .map(
@@ -308,6 +317,7 @@ public class Drafts {
               trace.decided() == null ? "drop" : trace.decided().verdict().word(),
               trace.decided() == null ? null : trace.decided().id(),
               passed,
+              matcher.stages(connection).stream().map(ProbeAnswer.AtStage::of).toList(),
               remarks(filled, draft.rulebase()));
         });
   }

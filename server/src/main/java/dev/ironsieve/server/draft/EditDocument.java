@@ -1,6 +1,7 @@
 package dev.ironsieve.server.draft;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
+import dev.ironsieve.formats.document.CheckDocument;
 import dev.ironsieve.formats.document.FeedDocument;
 import dev.ironsieve.formats.document.NoticeDocument;
 import dev.ironsieve.formats.document.ObjectDocument;
@@ -24,6 +25,8 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *                                        putNotice      notice, replaces
  *                                        setLineCapacity  capacity (none: not known)
  *                                        setTimeZone    name
+ *                                        putCheck       check, replaces
+ *                                        deleteCheck    name
  *                                        deleteObject   objectKind, name
  *                                        putVocabulary  vocabulary
  *                                        deleteVocabulary  name (of the coordinate)
@@ -55,6 +58,8 @@ public record EditDocument(
               "putNotice",
               "setLineCapacity",
               "setTimeZone",
+              "putCheck",
+              "deleteCheck",
               "deleteObject",
               "putVocabulary",
               "deleteVocabulary",
@@ -89,6 +94,7 @@ public record EditDocument(
     RatePlanDocument ratePlan,
     NoticeDocument notice,
     String capacity,
+    CheckDocument check,
     List<EditDocument> edits) {
 
   /** A place in the order; exactly one member is there. */
@@ -113,6 +119,7 @@ public record EditDocument(
     RatePlanDocument ratePlan;
     NoticeDocument notice;
     String capacity;
+    CheckDocument check;
     List<EditDocument> edits;
 
     Builder(String kind) {
@@ -137,6 +144,7 @@ public record EditDocument(
           ratePlan,
           notice,
           capacity,
+          check,
           edits);
     }
   }

@@ -65,6 +65,10 @@ final class EditDocuments {
       case "setLineCapacity" ->
           new Edit.SetLineCapacity(ToModel.rate(d.capacity(), path + ".capacity"));
       case "setTimeZone" -> new Edit.SetTimeZone(ToModel.timeZone(d.name(), path + ".name"));
+      case "putCheck" ->
+          new Edit.PutCheck(
+              ToModel.check(required(d.check(), path + ".check"), path + ".check"), d.replaces());
+      case "deleteCheck" -> new Edit.DeleteCheck(required(d.name(), path + ".name"));
       case "deleteObject" ->
           new Edit.DeleteObject(objectKind(d, path), required(d.name(), path + ".name"));
       case "putVocabulary" ->
@@ -207,6 +211,11 @@ final class EditDocuments {
       case Edit.SetLineCapacity e ->
           to.capacity = e.capacity() == null ? null : e.capacity().toString();
       case Edit.SetTimeZone e -> to.name = e.zone().getId();
+      case Edit.PutCheck e -> {
+        to.check = FromModel.check(e.check());
+        to.replaces = e.replaces();
+      }
+      case Edit.DeleteCheck e -> to.name = e.name();
       case Edit.DeleteObject e -> {
         to.name = e.name();
         to.objectKind = e.kind().word();

@@ -1,5 +1,6 @@
 package dev.ironsieve.server.draft;
 
+import dev.ironsieve.core.checks.CheckResult;
 import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
@@ -7,9 +8,11 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edition.EditionChange;
 import dev.ironsieve.core.edition.FeedChange;
 import dev.ironsieve.core.edition.RuleChange;
+import dev.ironsieve.core.matcher.Brief;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.util.ArrayList;
@@ -30,6 +33,8 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param verdicts kinds of connections that get another verdict, the most first; none is worked out
  *     as long as a rule says what the edition does not know
  * @param complete whether these are all verdicts that change
+ * @param checks those that come out otherwise; none is tried as long as a rule says what the
+ *     edition does not know
  */
 public record EditionEffect(
     @Schema(required = true) String edition,
@@ -38,7 +43,8 @@ public record EditionEffect(
     @Schema(required = true) Map<String, List<String>> changed,
     @Schema(required = true) List<RuleEffect> rules,
     @Schema(required = true) List<VerdictEffect> verdicts,
-    @Schema(required = true) boolean complete) {
+    @Schema(required = true) boolean complete,
+    @Schema(required = true) List<CheckFlip> checks) {
   private static final int MOST_TOLD = 100; // of what one rule or set gains or loses
 
   /**
@@ -68,6 +74,36 @@ public record EditionEffect(
       @Schema(required = true) String witness) {}
 
   /**
+   * A check that holds before or after, and not both.
+   *
+   * @param connection that it tries
+   * @param holds whether it would hold
+   * @param before the verdict now; nothing if the connection cannot be tried
+   */
+  public record CheckFlip(
+      @Schema(required = true) String name,
+      @Schema(required = true) String connection,
+      @Schema(required = true) boolean holds,
+      String before,
+      String after) {
+    static CheckFlip of(CheckResult.Flip flip) {
+      return new CheckFlip(
+          flip.before().check().name(),
+          flip.before().check().connection(),
+          flip.after().holds(),
+          word(flip.before().verdict()),
+          word(flip.after().verdict()));
+    }
+
+    private static String word(Verdict verdict) {
+      return verdict == null ? null : verdict.word();
+    }
+  }
+
+  /** A rulebase as it is and as it would be, with the same values in both. */
+  private record Both(Rulebase before, Rulebase after) {}
+
+  /**
    * The effect on a rulebase.
    *
    * @param change what is otherwise in the edition itself
@@ -80,7 +116,7 @@ public record EditionEffect(
         after.edition(),
         change,
         RuleChange.of(rulebase.rules(), before, after),
-        () -> difference(rulebase, before, after));
+        () -> both(rulebase, before, after));
   }
 
   /** The effect of another edition of a feed that the rulebase has one of. */
@@ -90,7 +126,7 @@ public record EditionEffect(
         after.edition(),
         change(before, after),
         compared.rules(),
-        () -> Differences.between(compared.before(), compared.after(), Aspect.VERDICT));
+        () -> new Both(compared.before(), compared.after()));
   }
 
   private static EditionChange change(Feed before, Feed after) {
@@ -113,10 +149,7 @@ public record EditionEffect(
   }
 
   private static EditionEffect of(
-      String edition,
-      EditionChange change,
-      List<RuleChange> changes,
-      Supplier<Difference> differing) {
+      String edition, EditionChange change, List<RuleChange> changes, Supplier<Both> comparing) {
     List<RuleEffect> rules =
         changes.stream()
             .map(
@@ -129,7 +162,9 @@ public record EditionEffect(
                         effect.unknown()))
             .toList();
     boolean fits = rules.stream().allMatch(effect -> effect.unknown().isEmpty());
-    Difference difference = fits ? differing.get() : null;
+    Both both = fits ? comparing.get() : null;
+    Difference difference =
+        both == null ? null : Differences.between(both.before, both.after, Aspect.VERDICT);
     return new EditionEffect(
         edition,
         change.added(),
@@ -137,7 +172,10 @@ public record EditionEffect(
         change.changed(),
         rules,
         difference == null ? List.of() : verdicts(difference),
-        difference != null && difference.complete());
+        difference != null && difference.complete(),
+        both == null
+            ? List.of()
+            : CheckResult.flips(both.before, both.after).stream().map(CheckFlip::of).toList());
   }
 
   /** The first of many, and how many more there are. */
@@ -150,12 +188,11 @@ public record EditionEffect(
     return out;
   }
 
-  private static Difference difference(Rulebase rulebase, Vocabulary before, Vocabulary after) {
+  private static Both both(Rulebase rulebase, Vocabulary before, Vocabulary after) {
     List<String> values = after.valuesWith(before);
-    return Differences.between(
+    return new Both(
         new Edit.PutVocabulary(before.over(values)).apply(rulebase),
-        new Edit.PutVocabulary(after.over(values)).apply(rulebase),
-        Aspect.VERDICT);
+        new Edit.PutVocabulary(after.over(values)).apply(rulebase));
   }
 
   /** The verdicts that change, the largest part first. */
@@ -170,7 +207,8 @@ public record EditionEffect(
         part.before() == null ? null : part.before().id(),
         word(part.after()),
         part.after() == null ? null : part.after().id(),
-        ConnectionLine.format(part.witness()));
+        ConnectionLine.format(
+            Brief.deciding(part.witness(), difference.before(), difference.after())));
   }
 
   private static String word(Rule rule) {

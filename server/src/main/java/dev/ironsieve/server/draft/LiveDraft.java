@@ -1,6 +1,7 @@
 package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.checks.CheckResult;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.matcher.Brief;
@@ -108,6 +109,10 @@ final class LiveDraft {
     Map<String, StandingDocument> out = new LinkedHashMap<>();
     ids.forEach(id -> out.put(id, StandingDocument.of(id, analysis)));
     return out;
+  }
+
+  List<CheckResult> checks() {
+    return rulebase.checks().isEmpty() ? List.of() : CheckResult.of(rulebase, analysis.order());
   }
 
   Matcher matcher() {

@@ -1,0 +1,84 @@
+package dev.ironsieve.core.edit;
+
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Connection.Endpoint;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.SavedCheck;
+import dev.ironsieve.core.sets.InvalidText;
+import dev.ironsieve.core.text.ConnectionLine;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.UnaryOperator;
+
+/** Making, changing and taking away of checks, and following a zone to its new name. */
+final class CheckEditing {
+  private CheckEditing() {}
+
+  static Rulebase put(Rulebase before, Edit.PutCheck put) {
+    SavedCheck given = put.check();
+    SavedCheck check;
+    try {
+      check = given.of(ConnectionLine.format(ConnectionLine.parse(given.connection(), before)));
+    } catch (InvalidText e) {
+      throw new InvalidModel(
+          "check \"" + given.name() + "\": connection, character " + (e.offset() + 1),
+          e.expected(),
+          e.found().isEmpty() ? "nothing" : e.found());
+    }
+    List<SavedCheck> checks = new ArrayList<>(before.checks());
+    if (put.replaces() == null) {
+      checks.add(check);
+    } else {
+      checks.set(at(before, put.replaces()), check);
+    }
+    return before.withChecks(checks);
+  }
+
+  static Rulebase without(Rulebase before, String name) {
+    List<SavedCheck> checks = new ArrayList<>(before.checks());
+    checks.remove(at(before, name));
+    return before.withChecks(checks);
+  }
+
+  private static int at(Rulebase before, String name) {
+    for (int i = 0; i < before.checks().size(); i++) {
+      if (Names.key(before.checks().get(i).name()).equals(Names.key(name))) {
+        return i;
+      }
+    }
+    throw new MissingTarget("check", name);
+  }
+
+  /** After a zone was renamed; checks that no longer read stay as they are. */
+  static Rulebase renamingZones(Rulebase before, Rulebase after, UnaryOperator<String> rename) {
+    if (before.checks().isEmpty()) {
+      return after;
+    }
+    return after.withChecks(
+        before.checks().stream().map(check -> renamed(check, before, rename)).toList());
+  }
+
+  private static SavedCheck renamed(
+      SavedCheck check, Rulebase before, UnaryOperator<String> rename) {
+    try {
+      Connection c = ConnectionLine.parse(check.connection(), before);
+      return check.of(
+          ConnectionLine.format(
+              new Connection(
+                  renamed(c.from(), rename),
+                  renamed(c.to(), rename),
+                  c.protocol(),
+                  c.detail(),
+                  c.sourcePort(),
+                  c.terms())));
+    } catch (InvalidText e) {
+      return check;
+    }
+  }
+
+  private static Endpoint renamed(Endpoint end, UnaryOperator<String> rename) {
+    return end.zone() == null ? end : new Endpoint(rename.apply(end.zone()), end.address());
+  }
+}

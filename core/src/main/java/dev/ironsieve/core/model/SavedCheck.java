@@ -1,0 +1,38 @@
+package dev.ironsieve.core.model;
+
+/**
+ * A connection that is tried again after every change, and what must become of it.
+ *
+ * @param connection as a connection line says it, which may say what is gone by now
+ * @param rule id of the rule that must decide; null if any may
+ */
+public record SavedCheck(String name, String connection, Verdict expected, String rule) {
+  /** Most checks of one rulebase. */
+  public static final int MOST = 10_000;
+
+  /** Most characters of a connection. */
+  public static final int MAX_LINE = 500;
+
+  public SavedCheck {
+    name = Names.checkTitle("check", name);
+    boolean fits =
+        connection != null
+            && !connection.isBlank()
+            && connection.length() <= MAX_LINE
+            && Names.isPrintable(connection);
+    if (!fits) {
+      throw new InvalidModel(
+          "check \"" + name + "\": connection",
+          "1 to " + MAX_LINE + " characters on one line",
+          Names.quoted(connection));
+    }
+    if (rule != null) {
+      Names.checkId("rule", rule);
+    }
+  }
+
+  /** The same check of a connection that is said otherwise. */
+  public SavedCheck of(String connection) {
+    return new SavedCheck(name, connection, expected, rule);
+  }
+}

@@ -1,0 +1,148 @@
+package dev.ironsieve.core.checks;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.ironsieve.core.edit.Edit;
+import dev.ironsieve.core.edit.MissingTarget;
+import dev.ironsieve.core.edit.Touched;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.SavedCheck;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.text.ConnectionLine;
+import dev.ironsieve.core.twin.Rounds;
+import dev.ironsieve.core.twin.SlowRules;
+import dev.ironsieve.core.twin.SmallWorld;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+/** Saved checks, against plain first match. */
+class CheckResultTest {
+  private static SavedCheck check(String name, String line, Verdict expected) {
+    return new SavedCheck(name, line, expected, null);
+  }
+
+  @Test
+  void everyCheckComesOutAsPlainFirstMatchSays() {
+    List<Connection> all = SmallWorld.connectionsWithTerms();
+    int flipped = 0;
+    for (int seed = 0; seed < Rounds.of(60); seed++) {
+      Random random = new Random(seed);
+      Rulebase base = new SmallWorld(seed, true).rulebase(8);
+      List<Connection> tried = new ArrayList<>();
+      for (int i = 0; i < 20; i++) {
+        Connection connection = all.get(random.nextInt(all.size()));
+        tried.add(connection);
+        String line = ConnectionLine.format(connection);
+        base = new Edit.PutCheck(check("c" + i, line, Verdict.ALLOW), null).apply(base);
+      }
+      Edit delete = new Edit.DeleteRules(List.of(base.rules().get(seed % base.rules().size()).id()));
+      Rulebase after = delete.apply(base);
+      assertThat(after.checks()).isEqualTo(base.checks());
+      List<String> flips = new ArrayList<>();
+      SlowRules was = new SlowRules(base);
+      SlowRules is = new SlowRules(after);
+      List<CheckResult> results = CheckResult.of(base);
+      for (int i = 0; i < tried.size(); i++) {
+        Rule decides = was.decide(tried.get(i)).orElse(null);
+        assertThat(results.get(i).rule()).isEqualTo(decides == null ? null : decides.id());
+        assertThat(results.get(i).verdict()).isEqualTo(verdict(decides));
+        assertThat(results.get(i).holds()).isEqualTo(verdict(decides) == Verdict.ALLOW);
+        boolean now = verdict(is.decide(tried.get(i)).orElse(null)) == Verdict.ALLOW;
+        if (now != results.get(i).holds()) {
+          flips.add("c" + i);
+        }
+      }
+      assertThat(CheckResult.flips(base, after))
+          .extracting(flip -> flip.before().check().name())
+          .containsExactlyElementsOf(flips);
+      flipped += flips.size();
+    }
+    assertThat(flipped).isGreaterThan(Rounds.least(20));
+  }
+
+  private static Verdict verdict(Rule rule) {
+    return rule == null ? Verdict.DROP : rule.verdict();
+  }
+
+  private static Rulebase small() {
+    Rulebase base = new SmallWorld(3).rulebase(4);
+    return new Edit.PutCheck(
+            check("in", "from 10.0.0.1 in north to 10.0.0.2 in south tcp/1", Verdict.DROP), null)
+        .apply(base);
+  }
+
+  @Test
+  void aRenamedZoneIsFollowed() {
+    Rulebase base = small();
+    Zone north = base.zones().getFirst();
+    Edit rename = new Edit.PutZone(new Zone("upper", north.networks(), north.note()), north.name());
+    Rulebase after = rename.apply(base);
+    assertThat(after.checks().getFirst().connection())
+        .isEqualTo("from 10.0.0.1 in upper to 10.0.0.2 in south tcp/1");
+    assertThat(CheckResult.of(after).getFirst().rule())
+        .isEqualTo(CheckResult.of(base).getFirst().rule());
+    assertThat(rename.inverse(base).orElseThrow().apply(after)).isEqualTo(base);
+  }
+
+  @Test
+  void whatIsGoneIsSaid() {
+    Rulebase base = small();
+    Rulebase without =
+        base.withChecks(List.of(check("in", "from 10.0.0.1 in nowhere tcp/1", Verdict.DROP)));
+    CheckResult result = CheckResult.of(without).getFirst();
+    assertThat(result.holds()).isFalse();
+    assertThat(result.verdict()).isNull();
+    assertThat(result.refused()).contains("character 18", "the name of a zone", "nowhere");
+  }
+
+  @Test
+  void aCheckMayAskForARule() {
+    Rulebase base = small();
+    String decides = CheckResult.of(base).getFirst().rule();
+    Verdict verdict = CheckResult.of(base).getFirst().verdict();
+    String line = base.checks().getFirst().connection();
+    String other = decides == null ? base.rules().getFirst().id() : null;
+    Rulebase asking =
+        base.withChecks(
+            List.of(
+                new SavedCheck("any", line, verdict, null),
+                new SavedCheck("this", line, verdict, decides),
+                new SavedCheck("other", line, verdict, other == null ? "gone" : other)));
+    assertThat(CheckResult.of(asking))
+        .extracting(CheckResult::holds)
+        .containsExactly(true, true, false);
+  }
+
+  @Test
+  void checksAreMadeChangedAndTakenBack() {
+    Rulebase base = small();
+    SavedCheck first = base.checks().getFirst();
+    Edit change = new Edit.PutCheck(check("out", "FROM in north   tcp/2", Verdict.ALLOW), "In");
+    Rulebase changed = change.apply(base);
+    assertThat(changed.checks())
+        .containsExactly(check("out", "from in north tcp/2", Verdict.ALLOW));
+    assertThat(change.inverse(base).orElseThrow().apply(changed)).isEqualTo(base);
+    assertThat(change.touched(base))
+        .containsExactly(new Touched(Touched.CHECK, "out"), new Touched(Touched.CHECK, "in"));
+    Edit delete = new Edit.DeleteCheck("IN");
+    assertThat(delete.apply(base).checks()).isEmpty();
+    assertThat(delete.inverse(base)).contains(new Edit.PutCheck(first, null));
+    assertThatThrownBy(() -> new Edit.DeleteCheck("none").apply(base))
+        .isInstanceOf(MissingTarget.class);
+    assertThatThrownBy(() -> new Edit.PutCheck(first, null).apply(base))
+        .isInstanceOf(InvalidModel.class)
+        .hasMessageContaining("check names");
+    assertThatThrownBy(
+            () -> new Edit.PutCheck(check("bad", "from nobody", Verdict.DROP), null).apply(base))
+        .isInstanceOf(InvalidModel.class)
+        .hasMessageContaining("check \"bad\": connection, character 6");
+    assertThatThrownBy(() -> check("bad", " ", Verdict.DROP)).isInstanceOf(InvalidModel.class);
+  }
+}

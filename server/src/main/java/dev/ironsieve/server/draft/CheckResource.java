@@ -1,0 +1,49 @@
+package dev.ironsieve.server.draft;
+
+import dev.ironsieve.core.checks.CheckResult;
+import dev.ironsieve.server.account.Role;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.Path;
+import java.util.List;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/** What becomes of a draft's checks; they are made and changed by edits. */
+@Path("/api/rulebases/{rulebase}/draft/checks")
+@RolesAllowed(Role.MAY_VIEW)
+public class CheckResource {
+  private final Drafts drafts;
+
+  CheckResource(Drafts drafts) {
+    this.drafts = drafts;
+  }
+
+  /**
+   * One check.
+   *
+   * @param verdict that the connection gets; nothing if it cannot be tried
+   * @param rule id of the rule that decides; nothing for the closing rule
+   * @param refused why the connection cannot be tried; nothing if it can
+   */
+  public record CheckState(
+      @Schema(required = true) String name,
+      @Schema(required = true) boolean holds,
+      String verdict,
+      String rule,
+      String refused) {
+    static CheckState of(CheckResult result) {
+      return new CheckState(
+          result.check().name(),
+          result.holds(),
+          result.verdict() == null ? null : result.verdict().word(),
+          result.rule(),
+          result.refused());
+    }
+  }
+
+  /** Each of them, in their order. */
+  @GET
+  public List<CheckState> run(long rulebase) {
+    return drafts.checks(rulebase).stream().map(CheckState::of).toList();
+  }
+}

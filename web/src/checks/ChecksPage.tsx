@@ -1,0 +1,133 @@
+import { useState } from 'react';
+import type { CheckState, Rule, SavedCheck } from '../api/types';
+import type { DraftHandle } from '../draft/useDraft';
+import { Button } from '../ui/Button';
+import { Faults } from '../ui/Faults';
+import { outcomeOf } from './outcome';
+
+/** Connections that must come out as somebody said, tried again after every change. */
+export default function ChecksPage({
+  handle,
+  states,
+  numbers,
+  byId,
+  mayEdit,
+  onRule,
+  onProbe,
+}: {
+  handle: DraftHandle;
+  states: CheckState[] | undefined;
+  numbers: Map<string, number>;
+  byId: Map<string, Rule>;
+  mayEdit: boolean;
+  onRule(id: string): void;
+  /** Shows a connection in the probe. */
+  onProbe(line: string): void;
+}) {
+  const draft = handle.draft!;
+  const [query, setQuery] = useState('');
+  const [onlyFailing, setOnlyFailing] = useState(false);
+  const [error, setError] = useState<unknown>(null);
+  const byName = new Map(states?.map((state) => [state.name, state]));
+  const checks = draft.checks as SavedCheck[];
+  const failing = states?.filter((state) => !state.holds).length ?? 0;
+  const shown = checks.filter(
+    (check) =>
+      `${check.name}\n${check.connection}\n${check.verdict}`
+        .toLowerCase()
+        .includes(query.trim().toLowerCase()) &&
+      (!onlyFailing || byName.get(check.name)?.holds === false),
+  );
+  const remove = async (name: string) => {
+    setError(await handle.edit({ kind: 'deleteCheck', name }));
+  };
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto p-6">
+      <div className="mb-4 flex items-baseline gap-4">
+        <h1 className="text-[17px] font-semibold">Checks</h1>
+        <input
+          type="search"
+          aria-label="Search checks"
+          placeholder="name, connection, verdict"
+          value={query}
+          onChange={(e) => setQuery(e.target.value)}
+          className="w-[280px] rounded border border-line px-2 py-1"
+        />
+        <label className="flex items-baseline gap-1 text-[12px]">
+          <input
+            type="checkbox"
+            checked={onlyFailing}
+            onChange={(e) => setOnlyFailing(e.target.checked)}
+          />
+          only those that fail
+        </label>
+        <span role="status" className={failing ? 'text-drop' : 'text-dim'}>
+          {states === undefined
+            ? 'Trying them…'
+            : `${states.length - failing} of ${states.length} hold`}
+        </span>
+      </div>
+      <Faults error={error} />
+      {checks.length === 0 && (
+        <p className="text-dim">
+          There are none yet. Try a connection in the probe beside the rules, then press “Save as
+          check”: it will be tried again after every change.
+        </p>
+      )}
+      {checks.length > 0 && shown.length === 0 && <p className="text-dim">No check fits.</p>}
+      <ul className="divide-y divide-line border-y border-line empty:hidden">
+        {shown.map((check) => {
+          const state = byName.get(check.name);
+          const outcome = outcomeOf(check, state, numbers);
+          const decides = state?.rule && byId.get(state.rule);
+          return (
+            <li key={check.name} className="flex items-baseline gap-3 py-1">
+              <span
+                className={`w-[52px] shrink-0 font-semibold ${outcome.fails ? 'text-drop' : 'text-dim'}`}
+              >
+                {outcome.word}
+              </span>
+              <span className="min-w-0 flex-1">
+                <b className="block truncate" title={check.name}>
+                  {check.name}
+                </b>
+                <button
+                  type="button"
+                  title="Show it in the probe"
+                  onClick={() => onProbe(check.connection)}
+                  className="block cursor-pointer text-left font-mono text-[12px] break-words hover:underline"
+                >
+                  {check.connection}
+                </button>
+              </span>
+              <span className="w-[330px] shrink-0 text-[12px]">
+                {outcome.says}
+                {decides && (
+                  <>
+                    {' '}
+                    <button
+                      type="button"
+                      onClick={() => onRule(decides.id)}
+                      className="min-h-[24px] cursor-pointer text-left text-accent underline underline-offset-2"
+                    >
+                      {decides.name}
+                    </button>
+                  </>
+                )}
+              </span>
+              {mayEdit && (
+                <Button
+                  small
+                  aria-label={`Delete ${check.name}`}
+                  onClick={() => void remove(check.name)}
+                >
+                  Delete
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
