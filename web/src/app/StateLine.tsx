@@ -37,26 +37,28 @@ export function StateLine({
   const others = handle.people.filter((name) => name !== me);
   const found = FINDING_KINDS.filter((kind) => counts.get(kind));
   return (
-    <footer className="flex h-[26px] shrink-0 items-center gap-4 border-t border-line bg-rail px-3 text-[12px]">
+    <footer className="flex h-[26px] shrink-0 items-center gap-3 border-t border-line bg-rail px-3 text-[12px] whitespace-nowrap">
       {found.length === 0 && <span>nothing found</span>}
-      {found.map((kind) => (
-        <button
-          key={kind}
-          type="button"
-          data-count={kind}
-          title="Go to the next one"
-          onClick={() => onFinding(kind)}
-          className="cursor-pointer hover:underline"
-        >
-          <b>{counts.get(kind)}</b> {FINDING_WORDS[kind]}
-        </button>
-      ))}
+      <span className="flex min-w-0 gap-3 overflow-hidden empty:hidden">
+        {found.map((kind) => (
+          <button
+            key={kind}
+            type="button"
+            data-count={kind}
+            title="Go to the next one"
+            onClick={() => onFinding(kind)}
+            className="cursor-pointer hover:underline"
+          >
+            <b>{counts.get(kind)}</b> {FINDING_WORDS[kind]}
+          </button>
+        ))}
+      </span>
       {checks && checks.length > 0 && (
         <button
           type="button"
           data-checks
           onClick={onChecks}
-          className="cursor-pointer hover:underline"
+          className="shrink-0 cursor-pointer hover:underline"
         >
           {failing === 0 ? (
             <>
@@ -70,7 +72,7 @@ export function StateLine({
         </button>
       )}
       <span className="text-dim">
-        {rules} {rules === 1 ? 'rule' : 'rules'} answered in{' '}
+        {rules} {rules === 1 ? 'rule' : 'rules'} in{' '}
         {draft.analysisMillis < 1 ? '<1' : Math.round(draft.analysisMillis)} ms
       </span>
       {handle.waiting > 0 ? (

@@ -4,7 +4,7 @@ import type { Draft, EditionEffect } from '../api/types';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
-import { Block, MAY_BE_MORE, Verdicts } from './Effects';
+import { Block, many, MAY_BE_MORE, Verdicts } from './Effects';
 
 /** An edition that is compared with the one in the draft. */
 export interface Compared {
@@ -117,6 +117,23 @@ export function EditionDialog({
               </li>
             ))}
           </Block>
+          {effect.recognised.length > 0 && (
+            <Block
+              title={`${many(effect.recognised.length, 'connection')} of the captures ${effect.recognised.length === 1 ? 'is' : 'are'} taken for something else`}
+            >
+              {effect.recognised.map((told, i) => (
+                <li key={i} className="py-1">
+                  <b>
+                    {told.before ?? 'unidentified'} becomes {told.after ?? 'unidentified'}
+                  </b>{' '}
+                  <span className="text-dim">{told.capture}</span>
+                  <span className="block font-mono text-[12px]">
+                    from {told.from} to {told.to} {told.service}
+                  </span>
+                </li>
+              ))}
+            </Block>
+          )}
           <Block
             title={`${effect.added.length} ${compared.things[effect.added.length === 1 ? 0 : 1]} new, ${effect.removed.length} gone, ${Object.keys(effect.changed).length} changed`}
           >

@@ -90,7 +90,9 @@ export function withoutChip(rule: Rule, chip: Chip): Rule {
 }
 
 // Widths in pixels of what a chip is made of, on the generous side.
-const CHARACTER = 6.3;
+const CHARACTER = 6;
+const MONOSPACED = 6.9;
+const LITERAL = /\d[.:/]|^\*|\w\.\w/; // looks like an address, a service, a host
 const CHIP = 16;
 const NOT = 24;
 
@@ -106,8 +108,9 @@ export function fitting(
 ): number {
   let used = 0;
   for (let i = 0; i < chips.length; i++) {
-    used +=
-      (chips[i]!.text.length + more(chips[i]!)) * CHARACTER + CHIP + (chips[i]!.except ? NOT : 0);
+    const chip = chips[i]!;
+    const character = LITERAL.test(chip.text) ? MONOSPACED : CHARACTER;
+    used += (chip.text.length + more(chip)) * character + CHIP + (chip.except ? NOT : 0);
     if (used > room && i > 0) {
       return i;
     }

@@ -74,7 +74,7 @@ export default function SignatureBench({
   const rows = useMemo(() => {
     const words = filter.trim().toLowerCase().split(/\s+/);
     return all.filter(({ connection: c }) => {
-      const moved = c.files.flatMap((file) => [file.kind, file.name ?? '']);
+      const moved = c.files.flatMap((file) => [file.direction, file.kind, file.name ?? '']);
       const told = [c.application ?? 'unidentified', ...c.others, ...moved];
       const text = [c.from, c.to, c.service, ...told];
       return words.every((word) => text.join('\n').toLowerCase().includes(word));

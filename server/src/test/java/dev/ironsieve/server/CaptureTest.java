@@ -52,18 +52,27 @@ class CaptureTest {
         .get("/api/captures")
         .then()
         .body("name", hasItem("an hour at the harbour"))
-        .body("connections", hasItem(34));
+        .body("connections", hasItem(38));
     ruth.request()
         .get("/api/captures/1?edition=2026-11")
         .then()
         .statusCode(200)
-        .body("connections.size()", equalTo(34))
+        .body("connections.size()", equalTo(38))
         .body("connections.application", hasItems("Gullwire: call", "DNS", "Modbus", "NTP", null))
         .body(
             "connections.find { it.application == 'Gullwire: post' }.evidence",
             equalTo(List.of("HTTP host chat.gullwire.example", "HTTP path /post")))
         .body("connections.find { it.application == 'Gullwire: call' }.others", hasItem("TLS"))
-        .body("connections[33].application", nullValue());
+        .body("connections[33].application", nullValue())
+        .body("connections[34].files[0].kind", equalTo("PDF"))
+        .body("connections[35].files[0].kind", equalTo("PE program"))
+        .body(
+            "connections[35].files[0].evidence",
+            equalTo("begins like one, though named invoice.pdf"))
+        .body("connections[36].files[0].direction", equalTo("upload"))
+        .body("connections[36].files[0].name", equalTo("roster week 49.ods"))
+        .body("connections[36].files[0].kind", equalTo("OpenDocument table"))
+        .body("connections[37].files[0].kind", equalTo("private key"));
   }
 
   @Test

@@ -1,5 +1,6 @@
 package dev.ironsieve.server.capture;
 
+import dev.ironsieve.core.catalogue.Catalogue;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.capture.CapturedConnection;
 import dev.ironsieve.formats.capture.Captures;
@@ -40,6 +41,11 @@ public class KeptCaptures {
 
   synchronized List<Kept> all() {
     return List.copyOf(kept.values());
+  }
+
+  /** The connections that two editions of the catalogue take for different things. */
+  public List<ToldOtherwise> toldOtherwise(Catalogue before, Catalogue after) {
+    return ToldOtherwise.between(before, after, all());
   }
 
   /**

@@ -13,6 +13,7 @@ import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
+import dev.ironsieve.server.capture.KeptCaptures;
 import dev.ironsieve.server.catalogue.Editions;
 import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.http.CrossSiteGuard;
@@ -41,11 +42,14 @@ public class DraftEditionResource {
   private final Drafts drafts;
   private final Editions editions;
   private final Directory directory;
+  private final KeptCaptures captures;
 
-  DraftEditionResource(Drafts drafts, Editions editions, Directory directory) {
+  DraftEditionResource(
+      Drafts drafts, Editions editions, Directory directory, KeptCaptures captures) {
     this.drafts = drafts;
     this.editions = editions;
     this.directory = directory;
+    this.captures = captures;
   }
 
   /**
@@ -65,7 +69,13 @@ public class DraftEditionResource {
                     Problem.of(
                         409, "This rulebase has no " + of.word() + " yet; just take an edition."));
     Vocabulary after = vocabulary(of, edition);
-    return EditionEffect.of(base, change(of, before, after), before, after);
+    EditionEffect effect = EditionEffect.of(base, change(of, before, after), before, after);
+    return of == Coordinate.APPLICATION
+        ? editions
+            .known(before.edition())
+            .map(had -> effect.with(captures.toldOtherwise(had, editions.edition(edition))))
+            .orElse(effect)
+        : effect;
   }
 
   /** Takes an edition into the draft. */

@@ -15,6 +15,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.text.ConnectionLine;
+import dev.ironsieve.server.capture.ToldOtherwise;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -44,7 +45,8 @@ public record EditionEffect(
     @Schema(required = true) List<RuleEffect> rules,
     @Schema(required = true) List<VerdictEffect> verdicts,
     @Schema(required = true) boolean complete,
-    @Schema(required = true) List<CheckFlip> checks) {
+    @Schema(required = true) List<CheckFlip> checks,
+    @Schema(required = true) List<ToldOtherwise> recognised) {
   private static final int MOST_TOLD = 100; // of what one rule or set gains or loses
 
   /**
@@ -129,6 +131,12 @@ public record EditionEffect(
         () -> new Both(compared.before(), compared.after()));
   }
 
+  /** The same, and what is recognised otherwise. */
+  EditionEffect with(List<ToldOtherwise> recognised) {
+    return new EditionEffect(
+        edition, added, removed, changed, rules, verdicts, complete, checks, recognised);
+  }
+
   private static EditionChange change(Feed before, Feed after) {
     List<String> added = new ArrayList<>();
     List<String> removed = new ArrayList<>();
@@ -175,7 +183,8 @@ public record EditionEffect(
         difference != null && difference.complete(),
         both == null
             ? List.of()
-            : CheckResult.flips(both.before, both.after).stream().map(CheckFlip::of).toList());
+            : CheckResult.flips(both.before, both.after).stream().map(CheckFlip::of).toList(),
+        List.of());
   }
 
   /** The first of many, and how many more there are. */
