@@ -82,7 +82,7 @@ export function ProbePanel({
         aria-invalid={error !== null}
         aria-describedby={error ? `${list}-error` : undefined}
         spellCheck={false}
-        maxLength={500}
+        maxLength={1000}
         placeholder="from 10.4.2.9 to 192.0.2.10 tcp/443"
         value={line}
         onFocus={() => setOpen(true)}

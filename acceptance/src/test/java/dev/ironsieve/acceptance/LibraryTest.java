@@ -5,6 +5,8 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.FilePayload;
+import java.nio.charset.StandardCharsets;
 import org.junit.jupiter.api.Test;
 
 /** What rules are made of: objects, people, applications. */
@@ -44,7 +46,8 @@ class LibraryTest extends OnTheBench {
     assertThat(panel).not().containsText("Inkwharf needs Inkwharf sign-in");
     assertThat(panel).containsText("Inkwharf needs Saltbox, which no rule allows");
     bench.open("p01");
-    assertThat(panel).containsText("Farhelm: view a screen, Farhelm: steer a screen: that shows");
+    assertThat(panel)
+        .containsText("Farhelm: view a screen and Farhelm: steer a screen: that shows");
     bench.press("m");
     bench.press("Enter");
     page().getByText("Open encrypted connections").click();
@@ -70,12 +73,12 @@ class LibraryTest extends OnTheBench {
     bench.press("Escape");
     assertThat(bench.rule("h45")).containsText("weekdays 06-22");
     bench.probe(
-        "from 10.8.0.9 in vessels to 198.51.100.20 in internet tcp/443 device managed desk"
+        "from 10.8.0.9 in vessels to 198.51.100.20 in internet tcp/443 device managed, has disk-lock"
             + " site www.quay.example file kind no file time mon 10:15");
     assertThat(page().getByText("where rules speak of dates, 2026-11-23T10:15").first())
         .isVisible();
     bench.probe(
-        "from 10.8.0.9 in vessels to 198.51.100.20 in internet tcp/443 device managed desk"
+        "from 10.8.0.9 in vessels to 198.51.100.20 in internet tcp/443 device managed, has disk-lock"
             + " site www.quay.example file kind no file time 2026-11-30T10:15");
     assertThat(bench.probeAnswer()).containsText("allow");
     assertThat(bench.probeAnswer()).containsText("rule 56");
@@ -94,6 +97,89 @@ class LibraryTest extends OnTheBench {
     bench.button("Save").click();
     assertThat(page().getByLabel("Schedules")).containsText("Late ferries");
     checkAxe("library with host lists and schedules");
+  }
+
+  @Test
+  void devicesAreSaidByTheirStateAndACalendarBringsSchedules() {
+    bench.open("h45");
+    bench.press("f");
+    bench.type("unmanaged, has disk-lock");
+    bench.options().first().waitFor();
+    bench.press("Enter");
+    bench.press("Escape");
+    assertThat(bench.rule("h45")).containsText("unmanaged, has disk-lock");
+    bench.open("h45");
+    bench.press("t");
+    bench.type("documents");
+    bench.press("Escape");
+    bench.button("Library").click();
+    assertThat(page().getByLabel("Device states")).containsText("fit for work");
+    assertThat(page().getByLabel("Schedules")).containsText("by the clock of Europe/London");
+    bench.button("Change the clock").click();
+    page().getByLabel("Time zone").fill("Harbour");
+    bench.button("Save").click();
+    assertThat(page().getByRole(AriaRole.ALERT)).containsText("such as Europe/Oslo");
+    page().getByLabel("Time zone").fill("Europe/Lisbon");
+    bench.button("Save").click();
+    assertThat(page().getByLabel("Schedules")).containsText("by the clock of Europe/Lisbon");
+    String event =
+        "BEGIN:VEVENT\r\nUID:%1$s\r\nDTSTAMP:20260101T000000Z\r\nSUMMARY:%1$s\r\n"
+            + "DTSTART:20261130T220000\r\nDURATION:PT6H\r\nRRULE:FREQ=WEEKLY\r\nEND:VEVENT\r\n";
+    String calendar =
+        "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//x//EN\r\n"
+            + event.formatted("night ferry")
+            + event.formatted("noon break")
+            + "END:VCALENDAR\r\n";
+    page()
+        .getByLabel("Read in a calendar…")
+        .setInputFiles(
+            new FilePayload("c.ics", "text/calendar", calendar.getBytes(StandardCharsets.UTF_8)));
+    assertThat(bench.dialog()).containsText("2 schedules in the calendar");
+    assertThat(bench.dialog()).containsText("Takes the place of noon break");
+    checkAxe("schedules of a calendar");
+    page().getByLabel("Take noon break").uncheck();
+    bench.button("Save").click();
+    assertThat(bench.dialog()).hasCount(0);
+    assertThat(page().getByLabel("Schedules")).containsText("night ferry");
+    assertThat(page().getByLabel("Schedules")).containsText("daily 12:00-14:00");
+  }
+
+  @Test
+  void aProbeIsKeptAsACheckThatAnEditBreaks() {
+    bench.probe("from 10.21.4.4 in guest-wifi to 192.0.2.10 in booking tcp/443");
+    assertThat(bench.probeAnswer()).containsText("allow");
+    bench.button("Save as check").click();
+    page().getByLabel("Name of the check").fill("Guests can book");
+    page().getByLabel("by this rule and no other").check();
+    bench.button("Save").click();
+    assertThat(page().locator("[data-checks]")).hasText("2 of 10 checks fail");
+    bench.focus("h08");
+    bench.press("Control+/");
+    assertThat(page().locator("[data-checks]")).hasText("3 of 10 checks fail");
+    page().locator("[data-checks]").click();
+    Locator broken = page().locator("li", new Page.LocatorOptions().setHasText("Guests can book"));
+    assertThat(broken).containsText("must get allow, gets drop");
+    checkAxe("checks");
+    page().getByLabel("only those that fail").check();
+    assertThat(page().getByText("Passengers can book")).hasCount(0);
+    broken.getByTitle("Show it in the probe").click();
+    assertThat(bench.probeAnswer()).containsText("drop");
+    page().keyboard().press("Escape");
+    bench.focus("h08");
+    bench.press("Control+z");
+    assertThat(page().locator("[data-checks]")).hasText("2 of 10 checks fail");
+  }
+
+  @Test
+  void theProbeTellsHowAConnectionUnfoldsAndCompletesNames() {
+    bench.probeBox().fill("from 10.1.64.10 to 203.0.113.9 tcp/443 application lanternreel: v");
+    bench.options().filter(hasText("Lanternreel: view")).click();
+    assertThat(bench.probeAnswer()).containsText("reject");
+    assertThat(page().getByLabel("How it unfolds"))
+        .containsText("At the first packet: let through until more is known");
+    assertThat(page().getByLabel("How it unfolds")).containsText("reject");
+    assertThat(bench.probeAnswer())
+        .containsText("Their device is managed, platform kelpos, has disk-lock");
   }
 
   @Test
@@ -205,7 +291,7 @@ class LibraryTest extends OnTheBench {
     assertThat(connection).containsText("No signature holds.");
     assertThat(connection).containsText("KSK1..beat");
     bench.button("Begin with 4b 53 4b 31").click();
-    assertThat(page().getByText("Recognises 6 of 34.")).isVisible();
+    assertThat(page().getByText("Recognises 6 of 39.")).isVisible();
     Locator value = page().getByLabel("Value of condition 1");
     value.fill("53 53 48 2");
     assertThat(page().getByRole(AriaRole.ALERT)).containsText("hexadecimal pairs");

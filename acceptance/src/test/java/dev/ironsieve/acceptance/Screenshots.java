@@ -80,6 +80,7 @@ public final class Screenshots {
           bench.press("w");
           bench.button("rule 12").waitFor();
         });
+    out.put("checks", bench -> bench.button("Checks").click());
     out.put("library", bench -> bench.button("Library").click());
     out.put(
         "people",
@@ -123,7 +124,7 @@ public final class Screenshots {
           bench.page().getByText("10.40.7.70").first().click();
           bench.button("Begin with 4b 53 4b 31").click();
           bench.page().getByLabel("Application").fill("Kiosk heartbeat");
-          bench.page().getByText("Recognises 6 of 34.").waitFor();
+          bench.page().getByText("Recognises 6 of 39.").waitFor();
         });
     out.put(
         "applications",

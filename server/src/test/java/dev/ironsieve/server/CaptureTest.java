@@ -2,6 +2,7 @@ package dev.ironsieve.server;
 
 import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.equalTo;
+import static org.hamcrest.Matchers.greaterThan;
 import static org.hamcrest.Matchers.hasItem;
 import static org.hamcrest.Matchers.hasItems;
 import static org.hamcrest.Matchers.nullValue;
@@ -52,12 +53,12 @@ class CaptureTest {
         .get("/api/captures")
         .then()
         .body("name", hasItem("an hour at the harbour"))
-        .body("connections", hasItem(38));
+        .body("connections", hasItem(39));
     ruth.request()
         .get("/api/captures/1?edition=2026-11")
         .then()
         .statusCode(200)
-        .body("connections.size()", equalTo(38))
+        .body("connections.size()", equalTo(39))
         .body("connections.application", hasItems("Gullwire: call", "DNS", "Modbus", "NTP", null))
         .body(
             "connections.find { it.application == 'Gullwire: post' }.evidence",
@@ -94,7 +95,7 @@ class CaptureTest {
         .body("taken.size()", equalTo(2));
     attempt(id, "Kiosk heartbeat", "{\"speaks\": \"HTTP\"}")
         .then()
-        .body("holds.size()", equalTo(3))
+        .body("holds.size()", equalTo(8))
         .body("meant.size()", equalTo(0));
   }
 
@@ -159,5 +160,16 @@ class CaptureTest {
         .post("/api/captures")
         .then()
         .statusCode(403);
+  }
+
+  @Test
+  void anotherEditionsSignaturesAreTriedOnTheKeptCaptures() {
+    ruth.request()
+        .get("/api/rulebases/1/draft/editions/application/2026-12")
+        .then()
+        .statusCode(200)
+        .body("recognised.size()", greaterThan(0))
+        .body("recognised.find { it.from == '10.1.64.14' }.before", equalTo("Moorpost"))
+        .body("recognised.find { it.from == '10.1.64.14' }.after", equalTo("Moorpost: view"));
   }
 }

@@ -201,7 +201,7 @@ class ScheduleTest {
         .body("[0].name", is("documents"))
         .body("[0].members", greaterThan(5));
     String probe = "/api/rulebases/" + rulebase + "/draft/probe";
-    for (String[] asked : new String[][] {{"PDF", "r1"}, {"PNG picture", null}}) {
+    for (String[] asked : new String[][] {{"PDF", "r1"}, {"PNG picture", "a"}}) {
       editor
           .request()
           .body(
@@ -214,5 +214,56 @@ class ScheduleTest {
           .body("rule", is(asked[1]))
           .body("line", containsString("time 2026-07-01T12:00"));
     }
+  }
+
+  @Test
+  void checksAreSavedAndTriedAfterEveryChange() {
+    Client editor = Client.signedIn("ruth.okell");
+    long rulebase = editor.rulebase("checks");
+    String check =
+        "{\"kind\": \"putCheck\", \"check\": {\"name\": \"%s\", \"connection\": \"%s\","
+            + " \"verdict\": \"allow\"%s}}";
+    editor
+        .edit(rulebase, 0, check.formatted("udp", "in inside   udp/53", ""))
+        .then()
+        .statusCode(422)
+        .body("faults[0].path", is("check \"udp\": connection, character 1"))
+        .body("faults[0].expected", containsString("a service"));
+    editor
+        .edit(rulebase, 0, check.formatted("names", "from in inside   UDP/53", ""))
+        .then()
+        .statusCode(200);
+    editor
+        .edit(rulebase, 1, check.formatted("web", "tcp/443", ", \"rule\": \"b\""))
+        .then()
+        .statusCode(200);
+    Forgetting.drafts();
+    editor
+        .draft(rulebase)
+        .then()
+        .body("checks.name", contains("names", "web"))
+        .body("checks[0].connection", is("from in inside udp/53"));
+    String states = "/api/rulebases/" + rulebase + "/draft/checks";
+    editor
+        .request()
+        .get(states)
+        .then()
+        .statusCode(200)
+        .body("holds", contains(true, false))
+        .body("verdict", contains("allow", "drop"))
+        .body("rule", contains("c", "a"));
+    editor
+        .edit(rulebase, 2, "{\"kind\": \"deleteRules\", \"ids\": [\"a\"]}")
+        .then()
+        .statusCode(200);
+    editor.request().get(states).then().body("holds", contains(true, true));
+    editor
+        .edit(rulebase, 3, "{\"kind\": \"deleteCheck\", \"name\": \"Names\"}")
+        .then()
+        .statusCode(200);
+    editor.request().get(states).then().body("name", contains("web"));
+    editor.post(rulebase, "undo").then().statusCode(200);
+    editor.request().get(states).then().body("holds", contains(true, true));
+    Client.signedIn("ines.calder").request().get(states).then().statusCode(200);
   }
 }

@@ -9,6 +9,9 @@ public final class Names {
   /** Most characters in a name. */
   public static final int MAX_NAME = 100;
 
+  /** Most characters in the name of a value or set: a host (253) and the part of a path. */
+  public static final int MAX_VALUE = 300;
+
   /** Most characters in a rule's note. */
   public static final int MAX_NOTE = 2000;
 
@@ -47,6 +50,15 @@ public final class Names {
           kind + " name", "1 to " + MAX_NAME + " characters on one line", quoted(name));
     }
     return name.strip();
+  }
+
+  /** Checks the name of a value or set of a vocabulary, which may be a host with a path. */
+  static void checkValue(String kind, String name) {
+    boolean fits =
+        name != null && !name.isBlank() && name.length() <= MAX_VALUE && isPrintable(name);
+    if (!fits) {
+      throw new InvalidModel(kind, "1 to " + MAX_VALUE + " characters on one line", quoted(name));
+    }
   }
 
   static String checkId(String kind, String id) {

@@ -11,7 +11,7 @@ public record SavedCheck(String name, String connection, Verdict expected, Strin
   public static final int MOST = 10_000;
 
   /** Most characters of a connection. */
-  public static final int MAX_LINE = 500;
+  public static final int MAX_LINE = 1000;
 
   public SavedCheck {
     name = Names.checkTitle("check", name);

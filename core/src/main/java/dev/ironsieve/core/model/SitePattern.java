@@ -20,7 +20,7 @@ public record SitePattern(String host, boolean below, String path) {
   private static final Pattern TOP = Pattern.compile("[a-z0-9_]([a-z0-9_-]{0,61}[a-z0-9_])?");
   private static final Pattern PATH = Pattern.compile("(/[\\p{Graph}&&[^/,]]+)*");
   private static final int MAX_HOST = 253;
-  private static final int MAX_TEXT = Names.MAX_NAME;
+  private static final int MAX_TEXT = Names.MAX_VALUE - 10; // what a value says beside it
 
   /**
    * Reads one.

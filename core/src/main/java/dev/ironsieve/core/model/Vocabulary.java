@@ -37,7 +37,7 @@ public record Vocabulary(
    */
   public record Term(String name, IntSet members) {
     public Term {
-      Names.checkTitle("term", name);
+      Names.checkValue("term", name);
     }
   }
 
@@ -54,7 +54,7 @@ public record Vocabulary(
           values.size() + " and " + terms.size());
     }
     for (String value : values) {
-      Names.checkTitle(coordinate.word() + " value", value);
+      Names.checkValue(coordinate.word() + " value", value);
     }
     for (Term term : terms) {
       if (!term.members().isEmpty() && term.members().max() >= values.size()) {

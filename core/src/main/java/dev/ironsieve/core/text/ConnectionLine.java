@@ -40,7 +40,7 @@ import java.util.Optional;
  */
 public final class ConnectionLine {
   /** Most characters in a line. */
-  public static final int MAX_LENGTH = 500;
+  public static final int MAX_LENGTH = 1000;
 
   private static final String SOURCE_PORT = "from port";
 

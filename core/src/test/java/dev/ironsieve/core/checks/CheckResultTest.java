@@ -42,7 +42,8 @@ class CheckResultTest {
         String line = ConnectionLine.format(connection);
         base = new Edit.PutCheck(check("c" + i, line, Verdict.ALLOW), null).apply(base);
       }
-      Edit delete = new Edit.DeleteRules(List.of(base.rules().get(seed % base.rules().size()).id()));
+      Edit delete =
+          new Edit.DeleteRules(List.of(base.rules().get(seed % base.rules().size()).id()));
       Rulebase after = delete.apply(base);
       assertThat(after.checks()).isEqualTo(base.checks());
       List<String> flips = new ArrayList<>();

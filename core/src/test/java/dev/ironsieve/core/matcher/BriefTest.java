@@ -52,7 +52,8 @@ class BriefTest {
       SmallWorld world = new SmallWorld(seed, true);
       Rulebase before = world.rulebase(8);
       Rulebase after =
-          new Edit.DeleteRules(List.of(before.rules().get(seed % before.rules().size()).id())).apply(before);
+          new Edit.DeleteRules(List.of(before.rules().get(seed % before.rules().size()).id()))
+              .apply(before);
       SlowRules was = new SlowRules(before);
       SlowRules is = new SlowRules(after);
       Difference difference = Differences.between(before, after, Aspect.VERDICT);

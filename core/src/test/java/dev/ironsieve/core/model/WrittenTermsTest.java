@@ -385,6 +385,17 @@ class WrittenTermsTest {
     assertThat(Differences.between(large, large, Aspect.VERDICT).parts()).isEmpty();
   }
 
+  @Test
+  void aHostMayBeAsLongAsDnsHasThem() {
+    String label = "a".repeat(60) + ".";
+    String host = label.repeat(4) + "quay.test"; // 253 characters, RFC 1035, section 2.3.4
+    assertThat(host).hasSize(253);
+    Rulebase base =
+        rulebase(List.of(), Coordinate.SITE, List.of(Criterion.of("*." + host.substring(61))));
+    assertThat(new Matcher(base).decide(ConnectionLine.parse("site " + host, base))).isPresent();
+    assertThat(SitePattern.isOne("a" + host)).isFalse();
+  }
+
   @ParameterizedTest
   @ValueSource(
       strings = {
