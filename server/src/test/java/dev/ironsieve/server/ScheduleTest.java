@@ -230,7 +230,7 @@ class ScheduleTest {
         .body("faults[0].path", is("check \"udp\": connection, character 1"))
         .body("faults[0].expected", containsString("a service"));
     editor
-        .edit(rulebase, 0, check.formatted("names", "from in inside   UDP/53", ""))
+        .edit(rulebase, 0, check.formatted("names", "from in inside   udp/53", ""))
         .then()
         .statusCode(200);
     editor
