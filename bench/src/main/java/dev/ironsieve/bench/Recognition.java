@@ -4,6 +4,7 @@ import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.signature.BytePattern;
 import dev.ironsieve.core.signature.Condition;
 import dev.ironsieve.core.signature.HostPattern;
+import dev.ironsieve.core.signature.MovedFile;
 import dev.ironsieve.core.signature.Recogniser;
 import dev.ironsieve.core.signature.Sight;
 import dev.ironsieve.core.signature.Signature;
@@ -298,7 +299,10 @@ final class Recognition implements Runnable {
             Captures.read(
                     "mutated",
                     new ByteArrayInputStream(input),
-                    c -> recogniser.recognise(c.sight()))
+                    c -> {
+                      recogniser.recognise(c.sight());
+                      MovedFile.in(c.sight());
+                    })
                 .connections();
       } catch (InvalidDocument e) {
         refused++;

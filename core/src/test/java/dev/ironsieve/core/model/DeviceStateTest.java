@@ -203,6 +203,28 @@ class DeviceStateTest {
         .isNotEmpty();
   }
 
+  @Test
+  void rulebasesThatSpeakOfOtherConditionsAreCompared() {
+    for (int seed = 0; seed < Rounds.of(60); seed++) {
+      Random random = new Random(seed);
+      Rulebase before = base(List.of(), List.of(new Criterion<>(some(random, 2), List.of())));
+      Rulebase after = base(List.of(), List.of(new Criterion<>(some(random, 2), List.of())));
+      Matcher was = new Matcher(before);
+      Matcher is = new Matcher(after);
+      boolean differ =
+          devices().stream()
+              .anyMatch(d -> was.decide(on(d)).isPresent() != is.decide(on(d)).isPresent());
+      var difference = Differences.between(before, after, Aspect.VERDICT);
+      assertThat(difference.complete()).isTrue();
+      assertThat(difference.parts().isEmpty()).as("seed %d", seed).isEqualTo(!differ);
+      Matcher apart = new Matcher(before.tellingApart(after));
+      for (String device : devices()) {
+        assertThat(apart.decide(on(device)).isPresent())
+            .isEqualTo(was.decide(on(device)).isPresent());
+      }
+    }
+  }
+
   @ParameterizedTest
   @ValueSource(
       strings = {

@@ -85,8 +85,8 @@ class ConnectionLineTest {
   @Test
   void aLineHasALimit() {
     InvalidText error =
-        catchThrowableOfType(InvalidText.class, () -> ConnectionLine.parse("x".repeat(501), BASE));
-    assertThat(error).hasMessageContaining("at most 500 characters");
+        catchThrowableOfType(InvalidText.class, () -> ConnectionLine.parse("x".repeat(1001), BASE));
+    assertThat(error).hasMessageContaining("at most 1000 characters");
   }
 
   @Test

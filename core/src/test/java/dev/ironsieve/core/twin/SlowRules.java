@@ -13,6 +13,7 @@ import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Vocabulary;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 
@@ -34,7 +35,22 @@ public record SlowRules(Rulebase rulebase) {
         && holds(rule.services(), item -> in(item, c))
         && rule.services().except().stream().noneMatch(item -> mayBeUsual(item, c))
         && rule.terms().entrySet().stream()
-            .allMatch(asked -> holds(asked.getValue(), name -> means(asked.getKey(), name, c)));
+            .allMatch(asked -> holdsTerm(asked.getKey(), asked.getValue(), c));
+  }
+
+  /** What is unknown is a member of nothing narrower than everything. */
+  private boolean holdsTerm(Coordinate coordinate, Criterion<String> asked, Connection c) {
+    if (c.terms().containsKey(coordinate)) {
+      return holds(asked, name -> means(coordinate, name, c));
+    }
+    Vocabulary vocabulary = rulebase.vocabulary(coordinate).orElseThrow();
+    return asked.items().isEmpty()
+        && vocabulary.values().stream()
+            .noneMatch(
+                value ->
+                    asked.except().stream()
+                        .anyMatch(
+                            name -> means(coordinate, name, c.saying(Map.of(coordinate, value)))));
   }
 
   /** Whether a name stands for the value that the connection has, or for a set that holds it. */

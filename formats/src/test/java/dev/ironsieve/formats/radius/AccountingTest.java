@@ -32,6 +32,7 @@ class AccountingTest {
       assertThat(read.user()).isEqualTo("maya.lind");
       assertThat(read.address()).hasToString(address);
       assertThat(read.session()).isEqualTo("s-1");
+      assertThat(read.device()).isEqualTo("managed");
       // RFC 2866, section 3: MD5(Code + ID + Length + Request Authenticator + Secret).
       byte[] answer = read.answer();
       MessageDigest md5 = MessageDigest.getInstance("MD5");
@@ -48,6 +49,7 @@ class AccountingTest {
     byte[] packet =
         Accounting.request(1, status, "ben.holm", Address.parse("10.4.2.9"), null, "s", SECRET);
     assertThat(Accounting.read(packet, SECRET).status()).isEqualTo(status);
+    assertThat(Accounting.read(packet, SECRET).device()).isNull();
     assertThat(packet[25] & 0xff).isEqualTo(new int[] {1, 2, 3, 7}[status.ordinal()]);
   }
 
