@@ -1,5 +1,6 @@
 package dev.ironsieve.core.signature;
 
+import dev.ironsieve.core.model.FileKinds;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -27,7 +28,7 @@ public record MovedFile(Direction direction, String name, String kind, String ev
   }
 
   private static final Set<String> BRINGING = Set.of("POST", "PUT", "PATCH");
-  private static final String FORM = "application/x-www-form-urlencoded"; // fields, and no file
+  private static final String FORM = "application/x-www-form-urlencoded"; // text is no file then
   private static final int TCP = 6;
   private static final int ENOUGH = 16; // bytes of a stream that may be a file
 
@@ -57,13 +58,16 @@ public record MovedFile(Direction direction, String name, String kind, String ev
 
   private static void add(
       List<MovedFile> out, Direction direction, HttpBody body, HttpRequest request) {
-    if (body == null || body.type() != null && body.type().startsWith(FORM)) {
+    if (body == null) {
       return;
     }
     boolean posted = direction == Direction.UPLOAD && request.method().equals("POST");
     String name = body.name() != null ? body.name() : posted ? null : lastOf(request.path());
     FileTeller.Told told = FileTeller.tell(body.bytes(), name, body.type());
-    out.add(new MovedFile(direction, name, told.kind(), told.evidence()));
+    boolean fields = body.type() != null && body.type().startsWith(FORM);
+    if (!fields || !told.kind().equals(FileKinds.TEXT)) {
+      out.add(new MovedFile(direction, name, told.kind(), told.evidence()));
+    }
   }
 
   /** The last part of a path; null if it is empty. */

@@ -216,6 +216,10 @@ class FileTellerTest {
     byte[] fields =
         bytes("POST /login HTTP/1.1\r\nContent-Type: application/x-www-form-urlencoded\r\n\r\na=b");
     assertThat(moved(fields, new byte[0])).isEmpty();
+    byte[] called =
+        bytes(
+            "POST /login HTTP/1.1\r\nContent-Type: application/x-www-form-urlencoded\r\n\r\n%PDF-");
+    assertThat(moved(called, new byte[0])).extracting(MovedFile::kind).containsExactly("PDF");
   }
 
   @Test
