@@ -31,6 +31,19 @@ describe('describeEdit', () => {
     expect(say({ kind: 'putZone', object: { name: 'piers' }, replaces: 'terminals' })).toBe(
       'renamed zone "terminals" to "piers"',
     );
+    const fit = { kind: 'putDeviceState' as const, object: { name: 'fit' } };
+    expect(say(fit)).toBe('made device state "fit"');
+    expect(say({ ...fit, replaces: 'fit' })).toBe('changed device state "fit"');
+    expect(say({ kind: 'putHostList', object: { name: 'a' }, replaces: 'b' })).toBe(
+      'renamed host list "b" to "a"',
+    );
+    expect(say({ kind: 'setTimeZone', name: 'Europe/Oslo' })).toBe(
+      "said that the gateway's clock is that of Europe/Oslo",
+    );
+    const check = { name: 'in', connection: 'tcp/443', verdict: 'allow' };
+    expect(say({ kind: 'putCheck', check })).toBe('saved check "in"');
+    expect(say({ kind: 'putCheck', check, replaces: 'out' })).toBe('changed check "out"');
+    expect(say({ kind: 'deleteCheck', name: 'in' })).toBe('deleted check "in"');
     expect(
       say({
         kind: 'batch',

@@ -122,8 +122,28 @@ describe('completion', () => {
     expect(texts('to', 'tidewatch')).toEqual(['host list:Weather']);
     expect(texts('for', 'weekdays 06-22')).toEqual(['literal:weekdays 06-22']);
     expect(texts('for', 'noon')).toEqual(['schedule:noon break']);
+    expect(texts('for', 'daily 08-12 in Europe/Oslo')).toEqual([
+      'literal:daily 08-12 in Europe/Oslo',
+    ]);
     const fromOutside = { ...draft, editions: { site: '2026-11' } };
     expect(complete(fromOutside, 'to', '*.quay.example')).toEqual([]);
+  });
+
+  it('offers devices by their state, where they come from', () => {
+    expect(texts('from', 'managed, has disk-lock')).toEqual([
+      'literal:managed, has disk-lock',
+      'device state:fit',
+    ]);
+    expect(texts('from', 'fit')).toEqual(['device state:fit']);
+    expect(texts('to', 'fit')).toEqual([]);
+    for (const text of ['unmanaged', 'platform kelpos', 'lacks a, has b', 'Managed']) {
+      expect(literalOf('from', text), text).toBe('device');
+    }
+    for (const text of ['managed,', 'has', 'not managed', 'management']) {
+      expect(literalOf('from', text), text).toBeNull();
+    }
+    const fromOutside = { ...draft, editions: { device: '2026-11' } };
+    expect(complete(fromOutside, 'from', 'unmanaged')).toEqual([]);
   });
 
   it('tells literals from names', () => {
