@@ -6,6 +6,7 @@ import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.equalTo;
 import static org.hamcrest.Matchers.hasItem;
 import static org.hamcrest.Matchers.hasSize;
+import static org.hamcrest.Matchers.startsWith;
 
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.formats.radius.Accounting;
@@ -84,7 +85,8 @@ class PresenceTest {
     probe("person Abel Brook to 192.0.2.10 tcp/443 device unmanaged")
         .body("line", containsString("device unmanaged"));
     probe("from 10.1.64.10 to 192.0.2.10 tcp/443 person Ben Holm")
-        .body("line", containsString("person Ben Holm"));
+        .body("line", containsString("person Ben Holm"))
+        .body("notes", hasItem(startsWith("Ben Holm is in ")));
   }
 
   @Test

@@ -6,18 +6,29 @@ import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedSet;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.SitePattern;
+import dev.ironsieve.core.model.Vocabulary;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
 
-/** What the feeds of a rulebase say of a connection: countries, block lists, categories. */
+/**
+ * What the editions of a rulebase say of a connection: the groups of its person, and by feeds the
+ * countries, block lists and categories of its ends and host.
+ */
 final class Listed {
+  private static final int MOST_SETS = 8; // of a person, in one sentence
+
   private Listed() {}
 
   /** In sentences, one for each set; O(log ranges) for each set of addresses. */
   static List<String> of(Connection connection, Rulebase rulebase) {
     List<String> out = new ArrayList<>();
+    String person = connection.terms().get(Coordinate.PERSON);
+    if (person != null) {
+      rulebase.vocabulary(Coordinate.PERSON).ifPresent(people -> tellSets(person, people, out));
+    }
     String site = connection.terms().get(Coordinate.SITE);
     Set<String> wider =
         site != null && SitePattern.isOne(site)
@@ -40,6 +51,25 @@ final class Listed {
       }
     }
     return out;
+  }
+
+  /** The narrowest sets that somebody is in, groups and what the directory says of them alike. */
+  private static void tellSets(String person, Vocabulary people, List<String> out) {
+    int number = people.values().indexOf(person);
+    List<String> sets =
+        people.terms().stream()
+            .filter(term -> number >= 0 && term.members().contains(number))
+            .sorted(Comparator.comparingLong(term -> term.members().size()))
+            .map(Vocabulary.Term::name)
+            .toList();
+    if (!sets.isEmpty()) {
+      int more = sets.size() - MOST_SETS;
+      out.add(
+          person
+              + " is in "
+              + String.join(", ", sets.subList(0, Math.min(MOST_SETS, sets.size())))
+              + (more > 0 ? " and " + more + " more." : "."));
+    }
   }
 
   private static String sentence(String what, FeedSet set, Feed feed) {
