@@ -28,6 +28,7 @@ import type {
   TermOption,
   Tried,
   ReadSchedule,
+  Repair,
   AlikeObjects,
   HandlingKind,
   FloorSum,
@@ -130,6 +131,8 @@ export const api = {
     ),
   termSizes: (id: number) =>
     call<Record<string, Record<string, number>>>('GET', `${draft(id)}/terms/sizes`),
+  repairs: (id: number, rule: string, finding: string) =>
+    call<Repair[]>('GET', `${draft(id)}/rules/${encodeURIComponent(rule)}/repairs/${finding}`),
   checks: (id: number) => call<CheckState[]>('GET', `${draft(id)}/checks`),
   floors: (id: number) => call<FloorSum>('GET', `${draft(id)}/objects/floors`),
   alikeObjects: (id: number) => call<AlikeObjects[]>('GET', `${draft(id)}/objects/alike`),

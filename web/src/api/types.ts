@@ -26,6 +26,7 @@ export type SavedCheck = Schemas['CheckDocument'] & {
   verdict: Verdict;
 };
 export type CheckState = Schemas['CheckState'];
+export type Repair = Schemas['RepairDocument'];
 export type ReadSchedule = Schemas['ReadSchedule'];
 export type TermOption = Schemas['TermOption'];
 export type Catalogue = Schemas['CatalogueDocument'];

@@ -4,7 +4,7 @@ import type { Rule } from '../api/types';
 import { useChecks } from '../checks/useChecks';
 import { allRules } from '../draft/applyEdit';
 import { ConflictDialog } from '../draft/ConflictDialog';
-import { numbersOf } from '../draft/findings';
+import { numbersOf, type FindingKind } from '../draft/findings';
 import { useDraft } from '../draft/useDraft';
 import { ProbePanel } from '../probe/ProbePanel';
 import { useProbe } from '../probe/useProbe';
@@ -28,6 +28,7 @@ const Accounts = lazy(() => import('../accounts/AccountsPage'));
 const loadPalette = () => import('../palette/Palette');
 const Palette = lazy(loadPalette);
 const KeyList = lazy(() => import('../palette/KeyList'));
+const RepairDialog = lazy(() => import('../draft/RepairDialog'));
 const ImportDialog = lazy(() =>
   import('./ImportDialog').then((m) => ({ default: m.ImportDialog })),
 );
@@ -51,6 +52,7 @@ export default function Workbench() {
   const handle = useDraft(id);
   const { draft } = handle;
   const [opened, setOpened] = useState<Opened>(null);
+  const [mending, setMending] = useState<FindingKind | null>(null);
   const [rules, setRules] = useState<RulesHandle | null>(null);
   const [focus, setFocus] = useState<string | null>(search.get('rule'));
   const [line, setLine] = useState(search.get('probe') ?? '');
@@ -257,6 +259,7 @@ export default function Workbench() {
                 byId={byId}
                 mayEdit={editable}
                 actions={rules.actions}
+                onMend={setMending}
               />
             )}
           </aside>
@@ -298,6 +301,16 @@ export default function Workbench() {
             version={draft.version}
             name={draft.name}
             onClose={() => setOpened(null)}
+          />
+        )}
+      </Suspense>
+      <Suspense>
+        {mending && focused && (
+          <RepairDialog
+            rule={focused}
+            finding={mending}
+            handle={handle}
+            onClose={() => setMending(null)}
           />
         )}
       </Suspense>

@@ -23,6 +23,17 @@ export const FINDING_KINDS: FindingKind[] = [
   'generalised',
 ];
 
+/** Findings that can be removed without a person's judgement. */
+export const MENDABLE: ReadonlySet<FindingKind> = new Set<FindingKind>([
+  'shadowed',
+  'empty',
+  'redundant-above',
+  'redundant-below',
+  'correlated',
+  'mergeable',
+  'unseen-feature',
+]);
+
 export const FINDING_WORDS: Record<FindingKind, string> = {
   shadowed: 'shadowed',
   empty: 'empty',

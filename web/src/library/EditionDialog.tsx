@@ -4,7 +4,7 @@ import type { Draft, EditionEffect } from '../api/types';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
-import { Block, many, MAY_BE_MORE, Verdicts } from './Effects';
+import { Block, Flips, many, MAY_BE_MORE, Verdicts } from './Effects';
 
 /** An edition that is compared with the one in the draft. */
 export interface Compared {
@@ -72,23 +72,7 @@ export function EditionDialog({
                   : MAY_BE_MORE
             }
           />
-          {(effect.checks.length > 0 || draft.checks.length > 0) && (
-            <Block
-              title={`${effect.checks.length} of ${draft.checks.length} checks come out otherwise`}
-            >
-              {effect.checks.map((check) => (
-                <li key={check.name} className="py-1">
-                  <b className={check.holds ? '' : 'text-drop'}>
-                    {check.name} {check.holds ? 'would hold' : 'would fail'}
-                  </b>{' '}
-                  <span className="text-dim">
-                    {check.before ?? 'cannot be tried'} becomes {check.after ?? 'cannot be tried'}
-                  </span>
-                  <span className="block font-mono text-[12px]">{check.connection}</span>
-                </li>
-              ))}
-            </Block>
-          )}
+          <Flips flips={effect.checks} of={draft.checks.length} />
           <Block
             title={
               effect.rules.length === 1

@@ -47,4 +47,24 @@ export function Verdicts({
   );
 }
 
+/** Which checks would hold that fail now, or the other way round. */
+export function Flips({ flips, of }: { flips: EditionEffect['checks']; of: number }) {
+  if (of === 0) return null;
+  return (
+    <Block title={`${flips.length} of ${many(of, 'check')} come out otherwise`}>
+      {flips.map((check) => (
+        <li key={check.name} className="py-1">
+          <b className={check.holds ? '' : 'text-drop'}>
+            {check.name} {check.holds ? 'would hold' : 'would fail'}
+          </b>{' '}
+          <span className="text-dim">
+            {check.before ?? 'cannot be tried'} becomes {check.after ?? 'cannot be tried'}
+          </span>
+          <span className="block font-mono text-[12px]">{check.connection}</span>
+        </li>
+      ))}
+    </Block>
+  );
+}
+
 export const MAY_BE_MORE = 'There may be more: the budget of work ran out.';

@@ -1,6 +1,12 @@
 import { useState } from 'react';
 import type { Draft, Rule, Standing } from '../api/types';
-import { FINDING_WORDS, longFinding, reachWords } from '../draft/findings';
+import {
+  FINDING_WORDS,
+  longFinding,
+  MENDABLE,
+  reachWords,
+  type FindingKind,
+} from '../draft/findings';
 import { Button } from '../ui/Button';
 import type { RuleActions } from './actions';
 
@@ -13,6 +19,7 @@ export function RulePanel({
   byId,
   mayEdit,
   actions,
+  onMend,
 }: {
   draft: Draft;
   rule: Rule;
@@ -21,6 +28,8 @@ export function RulePanel({
   byId: Map<string, Rule>;
   mayEdit: boolean;
   actions: RuleActions;
+  /** Shows the ways to remove a finding. */
+  onMend(kind: FindingKind): void;
 }) {
   return (
     <section aria-label="Rule in focus" className="p-3">
@@ -44,6 +53,11 @@ export function RulePanel({
             {FINDING_WORDS[finding.kind]}
           </h3>
           <p>{longFinding(rule, finding, numbers, byId)}</p>
+          {mayEdit && MENDABLE.has(finding.kind) && (
+            <Button className="mt-1" onClick={() => onMend(finding.kind)}>
+              Ways to mend it…
+            </Button>
+          )}
           {finding.witness && finding.witness !== all[i - 1]?.witness && (
             <Witness
               says="A connection that proves it:"

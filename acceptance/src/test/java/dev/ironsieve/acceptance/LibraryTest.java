@@ -171,6 +171,26 @@ class LibraryTest extends OnTheBench {
   }
 
   @Test
+  void aFindingIsMendedAfterItsEffectWasSeen() {
+    bench.open("h12");
+    Locator panel = page().getByLabel("Rule in focus");
+    panel
+        .locator("[data-finding=shadowed]")
+        .getByRole(AriaRole.BUTTON)
+        .filter(hasText("Ways to mend it…"))
+        .click();
+    assertThat(bench.dialog()).containsText("Delete \"Kiosk update service\"");
+    assertThat(bench.dialog()).containsText("No connection gets another verdict.");
+    assertThat(bench.dialog()).containsText("drop becomes allow");
+    checkAxe("ways to mend a finding");
+    page().getByLabel("Move \"Kiosk update service\" above").getByText("Do it").click();
+    assertThat(bench.dialog()).hasCount(0);
+    assertThat(panel).not().containsText("shadowed");
+    bench.press("Control+z");
+    assertThat(panel).containsText("shadowed");
+  }
+
+  @Test
   void theProbeTellsHowAConnectionUnfoldsAndCompletesNames() {
     bench.probeBox().fill("from 10.1.64.10 to 203.0.113.9 tcp/443 application lanternreel: v");
     bench.options().filter(hasText("Lanternreel: view")).click();

@@ -266,4 +266,24 @@ class ScheduleTest {
     editor.request().get(states).then().body("holds", contains(true, true));
     Client.signedIn("ines.calder").request().get(states).then().statusCode(200);
   }
+
+  @Test
+  void repairsComeWithTheirEffect() {
+    Client editor = Client.signedIn("ruth.okell");
+    long rulebase = editor.rulebase("repairs"); // b, tcp/443, is shadowed by a, tcp
+    String repairs = "/api/rulebases/" + rulebase + "/draft/rules/%s/repairs/shadowed";
+    editor
+        .request()
+        .get(repairs.formatted("b"))
+        .then()
+        .statusCode(200)
+        .body("says", contains("Delete \"B\"", "Move \"B\" above \"A\""))
+        .body("[0].verdicts.size()", is(0))
+        .body("[0].complete", is(true))
+        .body("[1].verdicts[0].before", is("drop"))
+        .body("[1].verdicts[0].after", is("allow"))
+        .body("[1].edit.kind", is("moveRules"));
+    editor.request().get(repairs.formatted("a")).then().statusCode(200).body("size()", is(0));
+    editor.request().get(repairs.formatted("none")).then().statusCode(404);
+  }
 }

@@ -142,18 +142,60 @@ public record Rule(
       Criterion<AddressItem> toAddresses,
       Criterion<ServiceItem> services) {
     return like(
-        enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms, ratePlan, notice);
+        enabled,
+        fromZones,
+        fromAddresses,
+        toZones,
+        toAddresses,
+        services,
+        terms,
+        opening,
+        ratePlan,
+        notice);
   }
 
   /** The same rule with other terms. */
   public Rule asking(Map<Coordinate, Criterion<String>> terms) {
     return like(
-        enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms, ratePlan, notice);
+        enabled,
+        fromZones,
+        fromAddresses,
+        toZones,
+        toAddresses,
+        services,
+        terms,
+        opening,
+        ratePlan,
+        notice);
   }
 
   public Rule enabled(boolean enabled) {
     return like(
-        enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms, ratePlan, notice);
+        enabled,
+        fromZones,
+        fromAddresses,
+        toZones,
+        toAddresses,
+        services,
+        terms,
+        opening,
+        ratePlan,
+        notice);
+  }
+
+  /** The same rule, leaving the encrypted connections that it decides sealed, or opening them. */
+  public Rule leaving(Opening opening) {
+    return like(
+        enabled,
+        fromZones,
+        fromAddresses,
+        toZones,
+        toAddresses,
+        services,
+        terms,
+        opening,
+        ratePlan,
+        notice);
   }
 
   /**
@@ -164,7 +206,16 @@ public record Rule(
    */
   public Rule handled(String ratePlan, String notice) {
     return like(
-        enabled, fromZones, fromAddresses, toZones, toAddresses, services, terms, ratePlan, notice);
+        enabled,
+        fromZones,
+        fromAddresses,
+        toZones,
+        toAddresses,
+        services,
+        terms,
+        opening,
+        ratePlan,
+        notice);
   }
 
   private Rule like(
@@ -175,6 +226,7 @@ public record Rule(
       Criterion<AddressItem> toAddresses,
       Criterion<ServiceItem> services,
       Map<Coordinate, Criterion<String>> terms,
+      Opening opening,
       String ratePlan,
       String notice) {
     return new Rule(

@@ -108,7 +108,8 @@ public final class Rulebase {
   }
 
   /** Another state of a rulebase's rules, which say the same hosts, times and states of devices. */
-  private Rulebase(Rulebase before, List<Section> sections, List<Rule> rules) {
+  private Rulebase(
+      Rulebase before, List<SavedCheck> checks, List<Section> sections, List<Rule> rules) {
     name = before.name;
     zones = before.zones;
     addresses = before.addresses;
@@ -117,7 +118,7 @@ public final class Rulebase {
     pinned = before.pinned;
     feeds = before.feeds;
     handling = before.handling;
-    checks = before.checks;
+    this.checks = checks == before.checks ? checks : checked(checks);
     written = before.written;
     vocabularies = before.vocabularies;
     this.sections = sections;
@@ -150,24 +151,6 @@ public final class Rulebase {
         checks,
         sections,
         Map.of());
-  }
-
-  /** The same rules with other checks; what follows from the rules is not worked out again. */
-  private Rulebase(Rulebase before, List<SavedCheck> checks) {
-    name = before.name;
-    zones = before.zones;
-    addresses = before.addresses;
-    services = before.services;
-    termObjects = before.termObjects;
-    pinned = before.pinned;
-    feeds = before.feeds;
-    handling = before.handling;
-    this.checks = checked(checks);
-    written = before.written;
-    vocabularies = before.vocabularies;
-    sections = before.sections;
-    rules = before.rules;
-    check = before.check;
   }
 
   private static List<SavedCheck> checked(List<SavedCheck> checks) {
@@ -297,7 +280,7 @@ public final class Rulebase {
 
   /** With other checks. */
   public Rulebase withChecks(List<SavedCheck> checks) {
-    return new Rulebase(this, checks);
+    return new Rulebase(this, checks, sections, rules);
   }
 
   /** All rules as the gateway reads them. */
@@ -310,7 +293,7 @@ public final class Rulebase {
     List<Section> next = List.copyOf(sections);
     List<Rule> nextRules = rules(next);
     return written.isOf(nextRules)
-        ? new Rulebase(this, next, nextRules)
+        ? new Rulebase(this, checks, next, nextRules)
         : made(name, zones, addresses, services, termObjects, pinned, feeds, handling, next);
   }
 

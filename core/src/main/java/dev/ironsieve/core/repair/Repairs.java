@@ -8,6 +8,7 @@ import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Place;
+import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import java.util.ArrayList;
@@ -26,7 +27,8 @@ public final class Repairs {
 
   /**
    * The repairs that remove a finding of the analysis as it stands, the least far-reaching first;
-   * none for what needs a person's judgement (too broad, undecided) or is usual (generalised).
+   * none for what needs a person's judgement (too broad, an unmet need, undecided) or is usual
+   * (generalised).
    */
   public static List<Repair> of(Finding finding, LiveAnalysis analysis) {
     Repairs repairs = new Repairs(analysis);
@@ -38,7 +40,8 @@ public final class Repairs {
       }
       case CORRELATED -> repairs.moveAbove(finding.rule(), finding.causes().getFirst());
       case MERGEABLE -> repairs.merge(finding);
-      case GENERALISED, TOO_BROAD, UNDECIDED -> {}
+      case UNSEEN_FEATURE -> repairs.open(finding);
+      case GENERALISED, TOO_BROAD, UNMET_NEED, UNDECIDED -> {}
     }
     return List.copyOf(repairs.found);
   }
@@ -55,6 +58,13 @@ public final class Repairs {
     add(
         "Delete \"" + rule(finding.rule()).name() + "\"",
         new Edit.DeleteRules(List.of(finding.rule())));
+  }
+
+  private void open(Finding finding) {
+    Rule sealed = rule(finding.rule());
+    add(
+        "Open the encrypted connections that \"%s\" decides".formatted(sealed.name()),
+        new Edit.ReplaceRules(List.of(sealed.leaving(Opening.OPENED))));
   }
 
   /** Above the first rule with another verdict that takes something of it. */

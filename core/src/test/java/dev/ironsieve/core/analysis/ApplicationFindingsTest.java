@@ -10,7 +10,6 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.InvalidModel;
-import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -20,6 +19,8 @@ import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.repair.Repair;
+import dev.ironsieve.core.repair.Repairs;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.util.List;
@@ -78,21 +79,8 @@ class ApplicationFindingsTest {
         .asking(Map.of(Coordinate.APPLICATION, Criterion.of(applications)));
   }
 
-  private static Rule opened(Rule r) {
-    return new Rule(
-        r.id(),
-        r.name(),
-        r.enabled(),
-        r.fromZones(),
-        r.fromAddresses(),
-        r.toZones(),
-        r.toAddresses(),
-        r.services(),
-        r.terms(),
-        r.verdict(),
-        Opening.OPENED,
-        Logging.OFF,
-        "");
+  private static Rule opened(Rule rule) {
+    return rule.leaving(Opening.OPENED);
   }
 
   private static Rulebase base(Rule... rules) {
@@ -212,6 +200,23 @@ class ApplicationFindingsTest {
                 "r1",
                 Finding.Kind.UNSEEN_FEATURE))
         .isEmpty();
+  }
+
+  @Test
+  void openingMendsWhatDoesNotShow() {
+    Rulebase base = base(rule("r1", Verdict.DROP, "", "Reel: upload"));
+    LiveAnalysis live = new LiveAnalysis(base);
+    Finding unseen =
+        live.findings("r1").stream()
+            .filter(finding -> finding.kind() == Finding.Kind.UNSEEN_FEATURE)
+            .findFirst()
+            .orElseThrow();
+    List<Repair> repairs = Repairs.of(unseen, live);
+    assertThat(repairs).hasSize(1);
+    assertThat(repairs.getFirst().effect().isEmpty()).isTrue();
+    Rulebase after = repairs.getFirst().edit().apply(base);
+    assertThat(after.rules()).containsExactly(opened(base.rules().getFirst()));
+    assertThat(says(after, "r1", Finding.Kind.UNSEEN_FEATURE)).isEmpty();
   }
 
   @Test

@@ -87,6 +87,11 @@ public class Drafts {
     return with(id, LiveDraft::checks);
   }
 
+  /** The ways to remove what was found about a rule, by the kind of the finding. */
+  List<RepairResource.RepairDocument> repairs(long id, String rule, String kind) {
+    return with(id, draft -> draft.repairs(rule, kind));
+  }
+
   /** The draft's rulebase as it stands. */
   public Rulebase rulebase(long id) {
     return with(id, LiveDraft::rulebase);

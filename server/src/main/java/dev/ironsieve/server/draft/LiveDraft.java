@@ -11,9 +11,11 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.reach.ReachAnswer;
 import dev.ironsieve.core.reach.ReachQuestion;
+import dev.ironsieve.core.repair.Repairs;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
+import dev.ironsieve.server.draft.RepairResource.RepairDocument;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -113,6 +115,14 @@ final class LiveDraft {
 
   List<CheckResult> checks() {
     return rulebase.checks().isEmpty() ? List.of() : CheckResult.of(rulebase, analysis.order());
+  }
+
+  List<RepairDocument> repairs(String rule, String kind) {
+    return analysis.findings(rule).stream()
+        .filter(finding -> finding.kind().word().equals(kind))
+        .flatMap(finding -> Repairs.of(finding, analysis).stream())
+        .map(repair -> RepairDocument.of(repair, rulebase))
+        .toList();
   }
 
   Matcher matcher() {

@@ -1,0 +1,61 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api } from '../api/client';
+import type { Edit, Rule } from '../api/types';
+import { Flips, MAY_BE_MORE, Verdicts } from '../library/Effects';
+import { Button } from '../ui/Button';
+import { Faults } from '../ui/Faults';
+import { Modal } from '../ui/Modal';
+import { FINDING_WORDS, type FindingKind } from './findings';
+import type { DraftHandle } from './useDraft';
+
+/** The ways to remove a finding, each with what it would change, before one is taken. */
+export default function RepairDialog({
+  rule,
+  finding,
+  handle,
+  onClose,
+}: {
+  rule: Rule;
+  finding: FindingKind;
+  handle: DraftHandle;
+  onClose(): void;
+}) {
+  const draft = handle.draft!;
+  const [error, setError] = useState<unknown>(null);
+  const { data: ways, error: failed } = useQuery({
+    queryKey: ['repairs', draft.id, draft.version, rule.id, finding],
+    queryFn: () => api.repairs(draft.id, rule.id, finding),
+    staleTime: Infinity,
+  });
+  const mend = async (edit: Edit) => {
+    const problem = await handle.edit(edit, draft.version);
+    if (problem) setError(problem);
+    else onClose();
+  };
+  return (
+    <Modal title={`Ways to mend “${rule.name}”: ${FINDING_WORDS[finding]}`} onClose={onClose} wide>
+      <Faults error={error ?? failed} />
+      {!ways && !failed && <p role="status">Working out what each would change…</p>}
+      {ways?.length === 0 && (
+        <p className="text-dim">There is none that needs no judgement of yours. Change the rule.</p>
+      )}
+      {ways?.map((way) => (
+        <section key={way.says} aria-label={way.says} className="mb-4 border-t border-line pt-3">
+          <div className="mb-2 flex items-baseline gap-3">
+            <h3 className="min-w-0 flex-1 font-semibold">{way.says}</h3>
+            <Button main onClick={() => void mend(way.edit)}>
+              Do it
+            </Button>
+          </div>
+          {way.verdicts.length === 0 && way.complete ? (
+            <p className="text-dim">No connection gets another verdict.</p>
+          ) : (
+            <Verdicts verdicts={way.verdicts} open={way.complete ? null : MAY_BE_MORE} />
+          )}
+          <Flips flips={way.checks} of={draft.checks.length} />
+        </section>
+      ))}
+    </Modal>
+  );
+}
