@@ -1,13 +1,12 @@
 package dev.ironsieve.core.model;
 
 import dev.ironsieve.core.sets.IntSet;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /**
  * The kinds of files that rules can tell apart, in families. Beginnings are those of the formats'
@@ -331,7 +330,7 @@ public final class FileKinds {
   }
 
   private static String hex(String text) {
-    return HexFormat.ofDelimiter(" ").formatHex(text.getBytes(StandardCharsets.US_ASCII));
+    return text.chars().mapToObj("%02x"::formatted).collect(Collectors.joining(" "));
   }
 
   private static String riff(String form) {

@@ -1,6 +1,5 @@
 package dev.ironsieve.core.signature;
 
-import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Locale;
@@ -91,7 +90,8 @@ record HttpBody(byte[] bytes, String name, String type) {
   }
 
   private static byte[] unchunked(byte[] bytes) {
-    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    byte[] out = new byte[bytes.length];
+    int length = 0;
     int at = 0;
     while (at < bytes.length) {
       int line = at;
@@ -107,10 +107,11 @@ record HttpBody(byte[] bytes, String name, String type) {
       if (size == 0 || from >= bytes.length) {
         break;
       }
-      out.write(bytes, from, to - from);
+      System.arraycopy(bytes, from, out, length, to - from);
+      length += to - from;
       at = to + 2; // behind the line's end
     }
-    return out.toByteArray();
+    return Arrays.copyOf(out, length);
   }
 
   /** Null for a coding that is not read here. */
