@@ -56,6 +56,9 @@ export default function RepairDialog({
           <Flips flips={way.checks} of={draft.checks.length} />
         </section>
       ))}
+      <div className="flex justify-end">
+        <Button onClick={onClose}>Leave it</Button>
+      </div>
     </Modal>
   );
 }

@@ -32,7 +32,9 @@ export function Verdicts({
   open: string | null;
 }) {
   return (
-    <Block title={`${many(verdicts.length, 'kind')} of connections get another verdict`}>
+    <Block
+      title={`${many(verdicts.length, 'kind')} of connections ${verdicts.length === 1 ? 'gets' : 'get'} another verdict`}
+    >
       {verdicts.map((verdict) => (
         <li key={verdict.witness} className="py-1">
           <b>
@@ -51,7 +53,9 @@ export function Verdicts({
 export function Flips({ flips, of }: { flips: EditionEffect['checks']; of: number }) {
   if (of === 0) return null;
   return (
-    <Block title={`${flips.length} of ${many(of, 'check')} come out otherwise`}>
+    <Block
+      title={`${flips.length} of ${many(of, 'check')} ${flips.length === 1 ? 'comes' : 'come'} out otherwise`}
+    >
       {flips.map((check) => (
         <li key={check.name} className="py-1">
           <b className={check.holds ? '' : 'text-drop'}>
