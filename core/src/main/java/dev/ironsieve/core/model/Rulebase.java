@@ -3,6 +3,7 @@ package dev.ironsieve.core.model;
 import java.time.DateTimeException;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -81,7 +82,8 @@ public final class Rulebase {
     this.zones = List.copyOf(zones);
     this.addresses = List.copyOf(addresses);
     this.services = List.copyOf(services);
-    this.termObjects = List.copyOf(termObjects);
+    this.termObjects =
+        termObjects.stream().sorted(Comparator.comparing(TermObject::kind)).toList(); // by kind
     this.pinned = List.copyOf(pinned);
     this.feeds = List.copyOf(feeds);
     this.handling = handling;

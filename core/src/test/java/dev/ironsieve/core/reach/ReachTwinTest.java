@@ -3,8 +3,12 @@ package dev.ironsieve.core.reach;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.core.twin.Rounds;
@@ -59,6 +63,39 @@ class ReachTwinTest {
       }
     }
     assertThat(deciders).isGreaterThan(Rounds.of(500));
+  }
+
+  @Test
+  void theClosingRuleDropsWhatIsLeft() {
+    Rule narrow =
+        Rule.matchingAll("web", "web", Verdict.REJECT)
+            .matching(
+                Criterion.of("north"),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.of(ServiceItem.parse("tcp/1")));
+    Rulebase base =
+        new SmallWorld(1).rulebase(1).withSections(List.of(new Section("s", "S", List.of(narrow))));
+    Rule question =
+        Rule.matchingAll("question", "question", Verdict.ALLOW)
+            .matching(
+                Criterion.of("north"),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.of(ServiceItem.parse("tcp/1-2")));
+    ReachAnswer answer =
+        ReachQuestion.ask(new Order(base), question, Space.SERVICE, ReachQuestion.STEPS);
+    assertThat(answer.deciders())
+        .extracting(ReachAnswer.Decider::verdict)
+        .containsExactly(Verdict.REJECT, Verdict.DROP);
+    ReachAnswer.Decider closing = answer.deciders().getLast();
+    assertThat(closing.rule()).isNull();
+    Connection other = answer.deciders().getFirst().witness();
+    assertThat(closing.showing(other).witness()).isEqualTo(other);
+    assertThat(closing.showing(other).labels()).isEqualTo(closing.labels());
+    assertThat(ReachQuestion.ask(new Order(base), question, Space.SERVICE, 0).complete()).isFalse();
   }
 
   private static boolean decides(SlowRules slow, Connection c, Rule rule) {

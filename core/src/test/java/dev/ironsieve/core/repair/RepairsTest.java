@@ -7,14 +7,17 @@ import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.core.twin.Tried;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -51,6 +54,50 @@ class RepairsTest {
             Finding.Kind.REDUNDANT_BELOW,
             Finding.Kind.CORRELATED,
             Finding.Kind.MERGEABLE);
+  }
+
+  private static Rule rule(String id, Verdict verdict, String... services) {
+    Rule any = Rule.matchingAll(id, id, verdict);
+    return any.matching(
+        any.fromZones(),
+        any.fromAddresses(),
+        any.toZones(),
+        any.toAddresses(),
+        Criterion.of(Arrays.stream(services).map(ServiceItem::parse).toArray(ServiceItem[]::new)));
+  }
+
+  /** What can be done about one kind of finding of a rule. */
+  private static List<String> says(String id, Finding.Kind kind, Rule... rules) {
+    Rulebase base =
+        new Rulebase(
+            "b", List.of(), List.of(), List.of(), List.of(new Section("s", "S", List.of(rules))));
+    LiveAnalysis analysis = new LiveAnalysis(base);
+    return analysis.findings(id).stream()
+        .filter(finding -> finding.kind() == kind)
+        .flatMap(finding -> Repairs.of(finding, analysis).stream())
+        .map(Repair::says)
+        .toList();
+  }
+
+  @Test
+  void eachFindingHasItsOwnWays() {
+    Rule all = rule("all", Verdict.ALLOW, "tcp");
+    Rule web = rule("web", Verdict.DROP, "tcp/443");
+    assertThat(says("web", Finding.Kind.SHADOWED, all, web))
+        .containsExactly("Delete \"web\"", "Move \"web\" above \"all\"");
+    Rule low = rule("low", Verdict.DROP, "tcp/1-10");
+    Rule high = rule("high", Verdict.ALLOW, "tcp/5-20");
+    assertThat(says("high", Finding.Kind.CORRELATED, low, high))
+        .containsExactly("Move \"high\" above \"low\"");
+    Rule same = rule("same", Verdict.ALLOW, "tcp/80");
+    assertThat(says("same", Finding.Kind.REDUNDANT_ABOVE, all, same))
+        .containsExactly("Delete \"same\"");
+    assertThat(says("same", Finding.Kind.REDUNDANT_BELOW, same, all))
+        .containsExactly("Delete \"same\"");
+    Rule udp = rule("udp", Verdict.ALLOW, "udp/80");
+    assertThat(says("same", Finding.Kind.MERGEABLE, same, udp))
+        .containsExactly("Make \"same\" and \"udp\" one rule");
+    assertThat(says("all", Finding.Kind.GENERALISED, web, all)).isEmpty();
   }
 
   /** A copy of the second rule that asks for one other thing, so that some can be merged. */
