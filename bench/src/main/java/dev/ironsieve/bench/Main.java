@@ -16,7 +16,7 @@ import picocli.CommandLine;
 /**
  * Runs the benchmarks, and sets each beside its peer. Arguments are those of JMH; {@code growth}
  * asks {@link Growth} instead, {@code recognition} {@link Recognition}, {@code sources} {@link
- * Sources}.
+ * Sources}, {@code questions} {@link Questions}.
  */
 public final class Main {
   private static final Map<String, String> PEERS =
@@ -39,6 +39,10 @@ public final class Main {
     if (args.length > 0 && args[0].equals("sources")) {
       String[] rest = Arrays.copyOfRange(args, 1, args.length);
       System.exit(new CommandLine(new Sources()).execute(rest));
+    }
+    if (args.length > 0 && args[0].equals("questions")) {
+      String[] rest = Arrays.copyOfRange(args, 1, args.length);
+      System.exit(new CommandLine(new Questions()).execute(rest));
     }
     Collection<RunResult> results = new Runner(new CommandLineOptions(args)).run();
     Map<String, Statistics> all = new TreeMap<>();

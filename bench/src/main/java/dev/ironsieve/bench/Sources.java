@@ -26,7 +26,6 @@ import dev.ironsieve.formats.catalogue.Catalogues;
 import dev.ironsieve.formats.feed.FeedReader;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.IntStream;
@@ -248,15 +247,10 @@ final class Sources implements Runnable {
   }
 
   private static double median(double[] values) {
-    double[] sorted = values.clone();
-    Arrays.sort(sorted);
-    return sorted[sorted.length / 2];
+    return new Timings(values).median();
   }
 
-  private static String told(double[] values) {
-    double[] sorted = values.clone();
-    Arrays.sort(sorted);
-    int last = (int) Math.ceil(0.95 * sorted.length) - 1;
-    return "%.1f ms (95 %%: %.1f ms)".formatted(median(values), sorted[last]);
+  private static Timings told(double[] values) {
+    return new Timings(values);
   }
 }

@@ -294,7 +294,7 @@ public final class Rulebase {
   public Rulebase withSections(List<Section> sections) {
     List<Section> next = List.copyOf(sections);
     List<Rule> nextRules = rules(next);
-    return written.isOf(nextRules)
+    return written.isOf(rules, nextRules)
         ? new Rulebase(this, checks, next, nextRules)
         : made(name, zones, addresses, services, termObjects, pinned, feeds, handling, next);
   }

@@ -136,8 +136,32 @@ final class Written {
     return out;
   }
 
-  /** Whether some rules say just the same. */
-  boolean isOf(List<Rule> rules) {
+  /**
+   * Whether other rules say just the same; mostly O(rules that differ).
+   *
+   * @param before rules that do
+   */
+  boolean isOf(List<Rule> before, List<Rule> rules) {
+    int most = Math.min(before.size(), rules.size());
+    int start = 0;
+    while (start < most && before.get(start) == rules.get(start)) {
+      start++;
+    }
+    int same = 0; // at the end
+    while (same < most - start
+        && before.get(before.size() - 1 - same) == rules.get(rules.size() - 1 - same)) {
+      same++;
+    }
+    List<Rule> gone = before.subList(start, before.size() - same);
+    List<Rule> fresh = rules.subList(start, rules.size() - same);
+    Map<Coordinate, Map<String, String>> were = literals(gone);
+    Map<Coordinate, Map<String, String>> are = literals(fresh);
+    return names.keySet().stream().allMatch(c -> were.get(c).keySet().equals(are.get(c).keySet()))
+            && (filesPinned || saysFiles(gone) == saysFiles(fresh))
+        || isOf(rules);
+  }
+
+  private boolean isOf(List<Rule> rules) {
     Map<Coordinate, Map<String, String>> said = literals(rules);
     return names.keySet().stream()
             .allMatch(c -> said.get(c).keySet().equals(literals.get(c).keySet()))

@@ -70,11 +70,20 @@ public final class Order {
   }
 
   private Order(Resolution resolution, List<Rule> all, List<Match> found, Space space) {
+    this(resolution, all, found, found.stream().map(space::region).toList(), space);
+  }
+
+  private Order(
+      Resolution resolution,
+      List<Rule> all,
+      List<Match> found,
+      List<List<Box>> regions,
+      Space space) {
     this.resolution = resolution;
     this.space = space;
     slotAt = new int[all.size()];
     for (int i = 0; i < slotAt.length; i++) {
-      slotAt[i] = add(all.get(i), found.get(i), space.region(found.get(i)));
+      slotAt[i] = add(all.get(i), found.get(i), regions.get(i));
     }
     place(slotAt);
     firstMatch = new FirstMatch(space, boxes, box -> positionOfBox[box], all.size());
@@ -96,6 +105,30 @@ public final class Order {
     List<Match> matches = new ArrayList<>(all.size());
     all.forEach(rule -> matches.add(resolution.match(rule)));
     return matches;
+  }
+
+  /**
+   * Other rules in the same space, so that both can be compared. Rules that match as they do here
+   * are not laid out again; O(rules).
+   *
+   * @param next rules whose names mean what they mean here
+   * @return null if the space has no room to tell them apart
+   */
+  public Order with(List<Rule> next) {
+    List<Match> found = new ArrayList<>(next.size());
+    List<List<Box>> laidOut = new ArrayList<>(next.size());
+    for (Rule rule : next) {
+      int slot = slot(rule.id());
+      boolean known = slot != NONE && rules.get(slot).matchesLike(rule);
+      Match match = known ? matches.get(slot) : resolution.match(rule);
+      List<Box> region = known ? regions.get(slot) : space.region(match);
+      if (region == null) {
+        return null;
+      }
+      found.add(match);
+      laidOut.add(region);
+    }
+    return new Order(resolution, next, found, laidOut, space);
   }
 
   /** Takes a rule in, without a place yet. */

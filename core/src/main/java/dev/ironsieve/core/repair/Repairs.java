@@ -47,7 +47,12 @@ public final class Repairs {
   }
 
   private void add(String says, Edit edit) {
-    found.add(new Repair(says, edit, Differences.between(base, edit.apply(base), Aspect.VERDICT)));
+    found.add(
+        new Repair(
+            says,
+            edit,
+            Differences.between(
+                analysis.order(), base, edit.apply(base), Aspect.VERDICT, Differences.STEPS)));
   }
 
   private Rule rule(String id) {

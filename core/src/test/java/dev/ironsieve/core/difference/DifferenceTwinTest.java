@@ -31,12 +31,13 @@ class DifferenceTwinTest {
       List<Difference> all =
           List.of(
               difference,
+              Differences.between(new Order(before), before, after, aspect, Differences.STEPS),
               Differences.between(there, here, aspect, Differences.STEPS, 0),
               Differences.between(there, here, aspect, Differences.STEPS, 1));
       for (Difference told : all) {
         checkPoints(as, told, old, now, points);
         for (Difference.Part part : told.parts()) {
-          int[] witness = here.space().point(part.witness());
+          int[] witness = told.after().space().point(part.witness());
           assertThat(told.contains(part, witness)).as("%s, %s", as, part).isTrue();
           assertThat(new SlowRules(before).decide(part.witness()).orElse(null))
               .as("%s, %s", as, part)
