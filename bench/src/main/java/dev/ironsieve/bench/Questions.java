@@ -86,7 +86,8 @@ final class Questions implements Runnable {
         what, times, times.worst(), times.median() / anew.median());
   }
 
-  private void difference(RulebaseGenerator generator, Rulebase base, Random random, Timings anew) {
+  private void difference(
+      RulebaseGenerator generator, Order order, Rulebase base, Random random, Timings anew) {
     List<Rulebase> edited = new ArrayList<>();
     for (int run = 0; run < runs; run++) {
       Rulebase next = base;
