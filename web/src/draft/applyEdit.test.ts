@@ -120,6 +120,21 @@ describe('applyEdit', () => {
     const checked = applyEdit(draft, { kind: 'putCheck', check });
     expect(checked.checks).toEqual([check]);
     expect(applyEdit(checked, { kind: 'deleteCheck', name: 'IN' }).checks).toEqual([]);
+    const zoned = {
+      ...draft,
+      zones: [{ name: 'north' }, { name: 'north pier' }],
+      checks: [
+        { ...check, connection: 'from 10.0.0.1 in north to 10.0.0.2 in north pier tcp/443' },
+      ],
+    };
+    const moved = applyEdit(zoned, {
+      kind: 'putZone',
+      object: { name: 'upper' },
+      replaces: 'North',
+    });
+    expect(moved.checks[0]!.connection).toBe(
+      'from 10.0.0.1 in upper to 10.0.0.2 in north pier tcp/443',
+    );
     const gone = { kind: 'deleteObject' as const, objectKind: 'host list' as const };
     expect(applyEdit(list, { ...gone, name: 'Weather' }).hostLists).toEqual([]);
   });

@@ -52,7 +52,7 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
     case 'deleteSection':
       return { ...draft, sections: sectionsOf(draft).filter((section) => section.id !== edit.id) };
     case 'putZone':
-      return putObject(draft, 'zones', edit, ['fromZones', 'toZones']);
+      return inChecks(draft, edit, putObject(draft, 'zones', edit, ['fromZones', 'toZones']));
     case 'putAddress':
       return putObject(draft, 'addresses', edit, ['fromAddresses', 'toAddresses']);
     case 'putService':
@@ -190,6 +190,36 @@ function renamed(
     const said = rule[what];
     return said && sameName(said, from) ? { ...rule, [what]: to } : rule;
   });
+}
+
+/** The checks saying the new name of a zone, as the server writes it into their lines. */
+function inChecks(before: Draft, edit: Edit, after: Draft): Draft {
+  const old = edit.replaces?.toLowerCase();
+  const name = edit.object?.name;
+  if (old === undefined || name === undefined || old === name.toLowerCase()) return after;
+  const names = before.zones.map((zone) => zone.name!);
+  const renamed = (line: string) => {
+    let out = '';
+    let rest = line;
+    for (let at = rest.indexOf(' in '); at >= 0; at = rest.indexOf(' in ')) {
+      out += rest.slice(0, at + 4);
+      rest = rest.slice(at + 4);
+      // The longest name of a zone that stands here.
+      const zone = names
+        .filter((one) => `${rest} `.toLowerCase().startsWith(`${one.toLowerCase()} `))
+        .sort((a, b) => b.length - a.length)[0];
+      if (zone?.toLowerCase() === old) {
+        out += name;
+        rest = rest.slice(zone.length);
+      }
+    }
+    return out + rest;
+  };
+  const checks = after.checks.map((check) => ({
+    ...check,
+    connection: renamed(check.connection!),
+  }));
+  return { ...after, checks };
 }
 
 function putObject(

@@ -60,11 +60,11 @@ public final class FileTeller {
     FileKind typed = type == null ? null : byType.get(mediaType(type));
     if (begun != null) {
       if (isWithin(named, begun)) {
-        return new Told(named.name(), "begins like a " + begun.name() + ", named " + name);
+        return new Told(named.name(), "begins like \"" + begun.name() + "\", named " + name);
       }
       if (isWithin(typed, begun)) {
         return new Told(
-            typed.name(), "begins like a " + begun.name() + ", said to be " + mediaType(type));
+            typed.name(), "begins like \"" + begun.name() + "\", said to be " + mediaType(type));
       }
       String but = named == null || named == begun ? "" : ", though named " + name;
       return new Told(begun.name(), "begins like one" + but);
