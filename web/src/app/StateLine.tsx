@@ -2,6 +2,8 @@ import { useMemo } from 'react';
 import type { CheckState, Draft } from '../api/types';
 import { allRules } from '../draft/applyEdit';
 import { FINDING_KINDS, FINDING_WORDS, listed } from '../draft/findings';
+import { useOldSources } from '../library/useOldSources';
+import type { Place } from './places';
 import type { DraftHandle } from '../draft/useDraft';
 
 /** The foot: what was found, whether all is saved, how fresh the analysis is, and who is here. */
@@ -13,6 +15,7 @@ export function StateLine({
   checks,
   onFinding,
   onChecks,
+  onGo,
   onKeys,
 }: {
   draft: Draft;
@@ -23,6 +26,7 @@ export function StateLine({
   checks: CheckState[] | undefined;
   onFinding(kind: string): void;
   onChecks(): void;
+  onGo(place: Place): void;
   onKeys(): void;
 }) {
   const counts = useMemo(() => {
@@ -34,6 +38,7 @@ export function StateLine({
   }, [draft.standings]);
   const rules = allRules(draft).length;
   const failing = checks?.filter((check) => !check.holds).length;
+  const old = useOldSources(draft);
   const others = handle.people.filter((name) => name !== me);
   const found = FINDING_KINDS.filter((kind) => counts.get(kind));
   return (
@@ -69,6 +74,16 @@ export function StateLine({
               <b>{failing}</b> of {checks.length} checks {failing === 1 ? 'fails' : 'fail'}
             </span>
           )}
+        </button>
+      )}
+      {old.length > 0 && (
+        <button
+          type="button"
+          title={`Not brought up to date for long: ${old.map((one) => one.says).join('; ')}`}
+          onClick={() => onGo(old[0]!.place)}
+          className="shrink-0 cursor-pointer text-caution hover:underline"
+        >
+          <b>{old.length}</b> {old.length === 1 ? 'source is' : 'sources are'} old
         </button>
       )}
       <span className="text-dim">

@@ -273,6 +273,7 @@ export default function Workbench() {
         checks={checks}
         onFinding={(kind) => rules?.nextFinding(kind)}
         onChecks={() => go('checks')}
+        onGo={go}
         onKeys={() => setOpened('keys')}
       />
       <Suspense>

@@ -7,6 +7,7 @@ import type { Place } from '../app/places';
 import { allRules } from '../draft/applyEdit';
 import { EditionChoice } from '../library/EditionChoice';
 import { LibraryTabs } from '../library/LibraryTabs';
+import { OLD_CATALOGUE } from '../library/oldSources';
 import { Age } from '../ui/Age';
 import { Faults } from '../ui/Faults';
 import { FileButton } from '../ui/FileButton';
@@ -200,7 +201,7 @@ function Editions({
           <Age
             word="brought in"
             at={editions.find((edition) => edition.name === pinned)?.importedAt}
-            old={90}
+            old={OLD_CATALOGUE}
           />
           .
         </span>

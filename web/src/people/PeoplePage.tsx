@@ -6,6 +6,7 @@ import type { Draft, Rule } from '../api/types';
 import type { Place } from '../app/places';
 import { EditionChoice } from '../library/EditionChoice';
 import { LibraryTabs } from '../library/LibraryTabs';
+import { OLD_SNAPSHOT } from '../library/oldSources';
 import { Age } from '../ui/Age';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
@@ -182,7 +183,7 @@ function Snapshots({
                 ? state?.readAt
                 : state?.snapshots.find((s) => s.name === pinned)?.readAt
             }
-            old={7}
+            old={OLD_SNAPSHOT}
           />
           .
         </span>
