@@ -27,6 +27,7 @@ import type {
   SignedIn,
   TermOption,
   Tried,
+  RatePlan,
   ReadSchedule,
   Repair,
   AlikeObjects,
@@ -134,6 +135,8 @@ export const api = {
   repairs: (id: number, rule: string, finding: string) =>
     call<Repair[]>('GET', `${draft(id)}/rules/${encodeURIComponent(rule)}/repairs/${finding}`),
   checks: (id: number) => call<CheckState[]>('GET', `${draft(id)}/checks`),
+  floorsWith: (id: number, ratePlan: RatePlan, replaces?: string) =>
+    call<FloorSum>('POST', `${draft(id)}/objects/floors`, { ratePlan, replaces }),
   floors: (id: number) => call<FloorSum>('GET', `${draft(id)}/objects/floors`),
   alikeObjects: (id: number) => call<AlikeObjects[]>('GET', `${draft(id)}/objects/alike`),
   effectOfRemoval: (id: number, kind: ObjectKind | HandlingKind, name: string) =>

@@ -2,6 +2,18 @@ import type { FloorSum } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
 import { InlineEdit } from '../ui/InlineEdit';
 
+/** What floors add up to against what the line carries, in words, and whether that is too much. */
+export function sumWords(sum: FloorSum): { says: string; over: boolean } {
+  const over = sum.share !== undefined && sum.share > 1;
+  const share =
+    sum.lineCapacity && sum.share !== undefined
+      ? ` of the ${sum.lineCapacity} of the line: ${Math.round(sum.share * 100)} %${
+          over ? ', more than there is' : ''
+        }`
+      : '; nobody said what the line carries';
+  return { says: `${sum.total} kept by floors${share}`, over };
+}
+
 /** What all floors add up to, against what the line carries. */
 export function Capacity({
   sum,
@@ -12,17 +24,10 @@ export function Capacity({
   handle: DraftHandle;
   mayEdit: boolean;
 }) {
-  const over = sum.share !== undefined && sum.share > 1;
+  const { says, over } = sumWords(sum);
   return (
     <span className="flex flex-wrap items-baseline gap-2 text-[12px]">
-      <span className={over ? 'text-drop' : 'text-dim'}>
-        {sum.total} kept by floors
-        {sum.lineCapacity && sum.share !== undefined
-          ? ` of the ${sum.lineCapacity} of the line: ${Math.round(sum.share * 100)} %${
-              over ? ', more than there is' : ''
-            }`
-          : '; nobody said what the line carries'}
-      </span>
+      <span className={over ? 'text-drop' : 'text-dim'}>{says}</span>
       {mayEdit && (
         <InlineEdit
           label="What the line carries"

@@ -1,8 +1,11 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { api } from '../api/client';
 import type { Counted, RatePlan } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
 import { Area, Field } from '../ui/Field';
 import { FormDialog } from '../ui/FormDialog';
+import { sumWords } from './Capacity';
 
 export const COUNTED: Record<Counted, string> = {
   'all rules': 'for all rules together',
@@ -30,22 +33,26 @@ export function RatePlanDialog({
   const [most, setMost] = useState(`${plan?.mostAtOnce ?? ''}`);
   const [note, setNote] = useState(plan?.note ?? '');
   const each = counted === 'each source';
-  const save = () =>
-    handle.edit(
-      {
-        kind: 'putRatePlan',
-        ratePlan: {
-          name,
-          ceiling: ceiling.trim() || undefined,
-          floor: floor.trim() || undefined,
-          counted,
-          mostAtOnce: each && most ? Number(most) : undefined,
-          note: note || undefined,
-        },
-        replaces: plan?.name,
-      },
-      seen,
-    );
+  const ratePlan: RatePlan = {
+    name,
+    ceiling: ceiling.trim() || undefined,
+    floor: floor.trim() || undefined,
+    counted,
+    mostAtOnce: each && most ? Number(most) : undefined,
+    note: note || undefined,
+  };
+  const save = () => handle.edit({ kind: 'putRatePlan', ratePlan, replaces: plan?.name }, seen);
+  // What is not yet a plan adds up to nothing; what is wrong with it is told when it is saved.
+  const whole = { ...ratePlan, name: name.trim() || 'new', note: undefined };
+  const { data: sum, isError } = useQuery({
+    queryKey: ['floors with', handle.draft!.id, handle.draft!.version, whole, plan?.name],
+    queryFn: () => api.floorsWith(handle.draft!.id, whole, plan?.name),
+    enabled: whole.floor !== undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: Infinity,
+  });
+  const told = sum && !isError && whole.floor !== undefined ? sumWords(sum) : undefined;
   return (
     <FormDialog
       title={plan ? `Edit ${plan.name}` : 'New rate plan'}
@@ -97,6 +104,11 @@ export function RatePlanDialog({
           value={most}
           onChange={(e) => setMost(e.target.value)}
         />
+      )}
+      {told && (
+        <p role="status" className={`mb-3 text-[12px] ${told.over ? 'text-drop' : 'text-dim'}`}>
+          With this, {told.says}.
+        </p>
       )}
       <Area
         label="Note"

@@ -191,6 +191,26 @@ class LibraryTest extends OnTheBench {
   }
 
   @Test
+  void aRatePlanTellsWhatFloorsAddUpToWhileItIsEdited() {
+    bench.button("Library").click();
+    page()
+        .getByLabel("Rate plans")
+        .locator("li", new Locator.LocatorLocatorOptions().setHasText("Calls first"))
+        .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Edit"))
+        .click();
+    assertThat(bench.dialog()).containsText("With this, 53520 kbit/s kept by floors");
+    assertThat(bench.dialog()).containsText("107 %, more than there is");
+    page().getByLabel("Source addresses at once").fill("10");
+    assertThat(bench.dialog()).containsText("of the 50 Mbit/s of the line: 86 %");
+    page().getByLabel("Floor: kept for them").fill("much");
+    assertThat(bench.dialog()).not().containsText("With this");
+    checkAxe("a rate plan that is edited");
+    bench.button("Save").click();
+    assertThat(bench.dialog()).containsText("Mbit/s");
+    bench.button("Cancel").click();
+  }
+
+  @Test
   void theProbeTellsHowAConnectionUnfoldsAndCompletesNames() {
     bench.probeBox().fill("from 10.1.64.10 to 203.0.113.9 tcp/443 application lanternreel: v");
     bench.options().filter(hasText("Lanternreel: view")).click();

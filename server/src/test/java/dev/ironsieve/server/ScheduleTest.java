@@ -5,6 +5,7 @@ import static org.hamcrest.Matchers.contains;
 import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.greaterThan;
 import static org.hamcrest.Matchers.is;
+import static org.hamcrest.Matchers.lessThan;
 
 import io.quarkus.test.junit.QuarkusTest;
 import org.junit.jupiter.api.Test;
@@ -117,6 +118,25 @@ class ScheduleTest {
         .body("total", is("53520 kbit/s"))
         .body("lineCapacity", is("50 Mbit/s"))
         .body("share", greaterThan(1f));
+    String tried =
+        "{\"replaces\": \"Calls first\", \"ratePlan\": {\"name\": \"Calls first\", \"floor\":"
+            + " \"%s\", \"counted\": \"each source\", \"mostAtOnce\": 10}}";
+    editor
+        .request()
+        .body(tried.formatted("96 kbit/s"))
+        .post("/api/rulebases/1/draft/objects/floors")
+        .then()
+        .statusCode(200)
+        .body("plans.times", contains(10, 1, 2))
+        .body("total", is("42960 kbit/s"))
+        .body("share", lessThan(1f));
+    editor
+        .request()
+        .body(tried.formatted("96 kb"))
+        .post("/api/rulebases/1/draft/objects/floors")
+        .then()
+        .statusCode(422)
+        .body("faults[0].path", is("$.ratePlan.floor"));
     long rulebase = editor.rulebase("plans");
     String plan =
         "{\"kind\": \"putRatePlan\", \"ratePlan\": {\"name\": \"p\", \"counted\": \"%s\","

@@ -3,6 +3,7 @@ package dev.ironsieve.server.draft;
 import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
+import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Removal;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rate;
@@ -10,7 +11,9 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.space.Alike;
 import dev.ironsieve.core.space.Floors;
 import dev.ironsieve.formats.document.FromModel;
+import dev.ironsieve.formats.document.RatePlanDocument;
 import dev.ironsieve.formats.document.RuleDocument;
+import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
 import dev.ironsieve.server.http.CrossSiteGuard;
@@ -20,6 +23,7 @@ import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.DELETE;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.HeaderParam;
+import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
 import jakarta.ws.rs.core.Context;
@@ -94,7 +98,31 @@ public class DraftObjectResource {
   @GET
   @Path("/floors")
   public FloorSum floors(long rulebase) {
-    Rulebase base = drafts.rulebase(rulebase);
+    return sum(drafts.rulebase(rulebase));
+  }
+
+  /**
+   * A rate plan as somebody is about to save it.
+   *
+   * @param replaces name of the plan that it would become; nothing for a new one
+   */
+  public record PlanTried(@Schema(required = true) RatePlanDocument ratePlan, String replaces) {}
+
+  /** What all floors would add up to with a rate plan; nothing is changed. */
+  @POST
+  @Path("/floors")
+  @RolesAllowed(Role.MAY_EDIT)
+  public FloorSum floorsWith(long rulebase, PlanTried body) {
+    Problem.requireBody(body);
+    if (body.ratePlan() == null) {
+      throw Problem.invalid("$.ratePlan", "a rate plan", "nothing");
+    }
+    Edit put =
+        new Edit.PutRatePlan(ToModel.ratePlan(body.ratePlan(), "$.ratePlan"), body.replaces());
+    return sum(put.apply(drafts.rulebase(rulebase)));
+  }
+
+  private static FloorSum sum(Rulebase base) {
     Floors floors = Floors.of(base);
     Rate capacity = base.handling().lineCapacity();
     return new FloorSum(
