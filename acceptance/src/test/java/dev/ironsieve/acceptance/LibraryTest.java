@@ -195,7 +195,7 @@ class LibraryTest extends OnTheBench {
     bench.button("Library").click();
     page()
         .getByLabel("Rate plans")
-        .locator("li", new Locator.LocatorLocatorOptions().setHasText("Calls first"))
+        .locator("li", new Locator.LocatorOptions().setHasText("Calls first"))
         .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Edit"))
         .click();
     assertThat(bench.dialog()).containsText("With this, 53520 kbit/s kept by floors");
