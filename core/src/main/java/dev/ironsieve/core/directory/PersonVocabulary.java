@@ -14,11 +14,14 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 
 /**
  * Everything that rules can say of the people of a snapshot: each person as a value; as sets
- * {@value #ANY}, each group with those of the groups inside it, and {@code ATTRIBUTE is VALUE} and
- * {@code ATTRIBUTE is set} for what the directory says of them.
+ * {@value #ANY}, each group with those of the groups inside it, and {@code ATTRIBUTE is VALUE},
+ * {@code ATTRIBUTE contains WORD} and {@code ATTRIBUTE is set} for what the directory says of them.
+ * Words are runs of letters and digits, in small letters; those that stand in no longer value are
+ * left out, since {@code is} says the same.
  *
  * <p>People who are called the same have their ids behind their names, all of them, so that a rule
  * that means one of them never comes to mean another who arrives later: the name that it says is
@@ -37,6 +40,8 @@ public final class PersonVocabulary {
   public static final String ANY = "any signed in";
 
   private static final int LISTED = 2; // the first number of a person
+  private static final String CONTAINS = " contains ";
+  private static final Pattern BETWEEN_WORDS = Pattern.compile("[^\\p{L}\\p{N}]+");
 
   private final Snapshot snapshot;
   private final List<String> values = new ArrayList<>();
@@ -143,6 +148,8 @@ public final class PersonVocabulary {
 
   private Map<String, BitSet> attributes() {
     Map<String, BitSet> out = new TreeMap<>();
+    Map<String, BitSet> containing = new TreeMap<>();
+    Set<String> inLonger = new HashSet<>(); // names of these where the word is one of several
     for (int i = 0; i < snapshot.people().size(); i++) {
       int number = LISTED + i;
       snapshot
@@ -154,9 +161,22 @@ public final class PersonVocabulary {
                 out.computeIfAbsent(attribute + " is set", k -> new BitSet()).set(number);
                 for (String value : said) {
                   out.computeIfAbsent(attribute + " is " + value, k -> new BitSet()).set(number);
+                  List<String> words =
+                      BETWEEN_WORDS
+                          .splitAsStream(Names.key(value))
+                          .filter(word -> !word.isEmpty())
+                          .map(word -> attribute + CONTAINS + word)
+                          .toList();
+                  words.forEach(
+                      name -> containing.computeIfAbsent(name, k -> new BitSet()).set(number));
+                  if (words.size() > 1) {
+                    inLonger.addAll(words);
+                  }
                 }
               });
     }
+    containing.keySet().retainAll(inLonger);
+    containing.forEach(out::putIfAbsent);
     return out;
   }
 

@@ -170,6 +170,24 @@ class SnapshotTest {
   }
 
   @Test
+  void aWordOfWhatTheDirectorySaysCanBeSaid() {
+    Vocabulary vocabulary =
+        PersonVocabulary.of(
+            snapshot(
+                List.of(
+                    new Person("a", "Ann", Map.of("title", List.of("Chief mate, night"))),
+                    new Person("b", "Ben", Map.of("title", List.of("MATE"))),
+                    new Person("c", "Cleo", Map.of("title", List.of("purser"))),
+                    new Person("d", "Dov", Map.of("title", List.of("mated"))))));
+    assertThat(members(vocabulary, "title contains mate")).containsExactly("Ann", "Ben");
+    assertThat(members(vocabulary, "title contains chief")).containsExactly("Ann");
+    assertThat(members(vocabulary, "title contains night")).containsExactly("Ann");
+    assertThat(vocabulary.meanings())
+        .doesNotContainKeys("title contains purser", "title contains mated", "title contains ");
+    assertThat(members(vocabulary, "title is Chief mate, night")).containsExactly("Ann");
+  }
+
+  @Test
   void tellsWhatAnotherSnapshotChanges() {
     Snapshot before =
         snapshot(
