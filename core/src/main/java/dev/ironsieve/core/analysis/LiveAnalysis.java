@@ -186,13 +186,8 @@ public final class LiveAnalysis {
    * @param moved ids of rules whose place among the others may have changed
    */
   public Changed update(Rulebase next, Set<String> moved) {
-    boolean sameWords =
-        next.zones().equals(rulebase.zones())
-            && next.addresses().equals(rulebase.addresses())
-            && next.services().equals(rulebase.services())
-            && next.vocabularies().equals(rulebase.vocabularies());
     List<Rule> rules = next.rules();
-    Order.Change change = sameWords ? order.update(rules, moved) : null;
+    Order.Change change = next.namesMeanAsIn(rulebase) ? order.update(rules, moved) : null;
     if (change == null || change.gone().size() + change.fresh().size() > MOST_CHANGES) {
       return startAgain(next);
     }

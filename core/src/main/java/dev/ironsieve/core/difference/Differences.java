@@ -95,12 +95,7 @@ public final class Differences {
    */
   public static Difference between(
       Order before, Rulebase rulebase, Rulebase after, Aspect aspect, long steps) {
-    boolean sameWords =
-        after.zones().equals(rulebase.zones())
-            && after.addresses().equals(rulebase.addresses())
-            && after.services().equals(rulebase.services())
-            && after.vocabularies().equals(rulebase.vocabularies());
-    Order other = sameWords ? before.with(after.rules()) : null;
+    Order other = after.namesMeanAsIn(rulebase) ? before.with(after.rules()) : null;
     return other == null
         ? between(rulebase, after, aspect, steps)
         : between(before, other, aspect, steps);

@@ -337,6 +337,15 @@ public final class Rulebase {
         other.written.members());
   }
 
+  /** Whether every name means what it means in another rulebase, whatever the rules are. */
+  public boolean namesMeanAsIn(Rulebase other) {
+    return zones.equals(other.zones)
+        && addresses.equals(other.addresses)
+        && services.equals(other.services)
+        && feeds.equals(other.feeds)
+        && vocabularies.equals(other.vocabularies);
+  }
+
   /** What rules can say of a coordinate, if they can say anything of it. */
   public Optional<Vocabulary> vocabulary(Coordinate coordinate) {
     return vocabularies.stream().filter(v -> v.coordinate() == coordinate).findFirst();

@@ -140,6 +140,38 @@ class FeedTest {
         .doesNotContain(Finding.Kind.SHADOWED, Finding.Kind.EMPTY);
   }
 
+  /** The rules stay the same objects, and mean something else. */
+  @Test
+  void theAnalysisFollowsAnotherEdition() {
+    Rulebase base =
+        base(
+            List.of(OLD),
+            from("a", Verdict.DROP, "Sund"),
+            from("b", Verdict.ALLOW, "both"),
+            from("c", Verdict.ALLOW, "203.0.113.0/24"));
+    LiveAnalysis live = new LiveAnalysis(base);
+    assertThat(live.findings("c")).extracting(Finding::kind).doesNotContain(Finding.Kind.SHADOWED);
+    Edit put =
+        new Edit.PutFeed(
+            countries(
+                "2", addresses("Vestmark", "192.0.2.0/26"), addresses("Sund", "203.0.113.0/24")));
+    Rulebase after = put.apply(base);
+    live.update(after, Touched.ruleIds(put.touched(base)));
+    LiveAnalysis anew = new LiveAnalysis(after);
+    assertThat(live.findings("c")).extracting(Finding::kind).contains(Finding.Kind.SHADOWED);
+    assertThat(live.findings()).isEqualTo(anew.findings());
+    assertThat(live.standings()).isEqualTo(anew.standings());
+    Matcher matcher = new Matcher(live.order());
+    assertThat(decider(matcher, "203.0.113.1", after)).contains("a");
+    assertThat(decider(matcher, "192.0.2.100", after)).isEmpty();
+    Difference difference =
+        Differences.between(
+            new LiveAnalysis(base).order(), base, after, Aspect.VERDICT, Differences.STEPS);
+    assertThat(difference.parts())
+        .hasSameSizeAs(Differences.between(base, after, Aspect.VERDICT).parts())
+        .isNotEmpty();
+  }
+
   private static Optional<String> decider(Matcher matcher, String from, Rulebase base) {
     return matcher
         .decide(ConnectionLine.parse("from " + from + " to 10.0.0.1 tcp/443", base))
