@@ -1,5 +1,6 @@
 package dev.ironsieve.core.checks;
 
+import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
@@ -25,12 +26,9 @@ public record CheckResult(SavedCheck check, Verdict verdict, String rule, String
     return verdict == check.expected() && (check.rule() == null || check.rule().equals(rule));
   }
 
-  /** Tries every check of a rulebase; O(checks · length of a line), and a lookup each. */
-  public static List<CheckResult> of(Rulebase rulebase) {
-    return rulebase.checks().isEmpty() ? List.of() : of(rulebase, new Order(rulebase));
-  }
-
   /**
+   * Tries every check of a rulebase; O(checks · names that a line can say), and a lookup each.
+   *
    * @param order of the rulebase
    */
   public static List<CheckResult> of(Rulebase rulebase, Order order) {
@@ -61,10 +59,14 @@ public record CheckResult(SavedCheck check, Verdict verdict, String rule, String
    */
   public record Flip(CheckResult before, CheckResult after) {}
 
-  /** The checks that hold in one of two rulebases only. */
-  public static List<Flip> flips(Rulebase before, Rulebase after) {
-    List<CheckResult> old = of(before);
-    List<CheckResult> now = of(after.withChecks(before.checks()));
+  /**
+   * The checks that hold in one of two rulebases only.
+   *
+   * @param difference of the two, of which only the orders are asked
+   */
+  public static List<Flip> flips(Rulebase before, Rulebase after, Difference difference) {
+    List<CheckResult> old = of(before, difference.before());
+    List<CheckResult> now = of(after.withChecks(before.checks()), difference.after());
     List<Flip> out = new ArrayList<>();
     for (int i = 0; i < old.size(); i++) {
       if (old.get(i).holds() != now.get(i).holds()) {

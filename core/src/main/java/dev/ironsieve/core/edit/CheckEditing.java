@@ -27,28 +27,17 @@ final class CheckEditing {
           e.expected(),
           e.found().isEmpty() ? "nothing" : e.found());
     }
-    List<SavedCheck> checks = new ArrayList<>(before.checks());
-    if (put.replaces() == null) {
-      checks.add(check);
-    } else {
-      checks.set(at(before, put.replaces()), check);
-    }
-    return before.withChecks(checks);
+    return before.withChecks(
+        ObjectEditing.placed(
+            Touched.CHECK, before.checks(), SavedCheck::name, check, put.replaces()));
   }
 
   static Rulebase without(Rulebase before, String name) {
     List<SavedCheck> checks = new ArrayList<>(before.checks());
-    checks.remove(at(before, name));
-    return before.withChecks(checks);
-  }
-
-  private static int at(Rulebase before, String name) {
-    for (int i = 0; i < before.checks().size(); i++) {
-      if (Names.key(before.checks().get(i).name()).equals(Names.key(name))) {
-        return i;
-      }
+    if (!checks.removeIf(check -> Names.key(check.name()).equals(Names.key(name)))) {
+      throw new MissingTarget(Touched.CHECK, name);
     }
-    throw new MissingTarget("check", name);
+    return before.withChecks(checks);
   }
 
   /** After a zone was renamed; checks that no longer read stay as they are. */

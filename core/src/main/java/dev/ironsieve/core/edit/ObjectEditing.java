@@ -31,7 +31,7 @@ final class ObjectEditing {
 
   static Rulebase put(Rulebase before, Edit.PutZone put) {
     List<Zone> zones =
-        placed(ObjectKind.ZONE, before.zones(), Zone::name, put.zone(), put.replaces());
+        placed(ObjectKind.ZONE.word(), before.zones(), Zone::name, put.zone(), put.replaces());
     UnaryOperator<String> rename = renaming(put.replaces(), put.zone().name());
     Rulebase after =
         before.with(
@@ -61,7 +61,7 @@ final class ObjectEditing {
                 : item;
     List<AddressObject> addresses =
         placed(
-                ObjectKind.ADDRESS,
+                ObjectKind.ADDRESS.word(),
                 before.addresses(),
                 AddressObject::name,
                 put.address(),
@@ -98,7 +98,7 @@ final class ObjectEditing {
                 : item;
     List<ServiceObject> services =
         placed(
-                ObjectKind.SERVICE,
+                ObjectKind.SERVICE.word(),
                 before.services(),
                 ServiceObject::name,
                 put.service(),
@@ -133,7 +133,8 @@ final class ObjectEditing {
         new ArrayList<>(
             before.termObjects().stream().filter(object -> object.kind() != kind).toList());
     objects.addAll(
-        placed(kind, before.termObjects(kind), TermObject::name, put.object(), put.replaces()));
+        placed(
+            kind.word(), before.termObjects(kind), TermObject::name, put.object(), put.replaces()));
     return before.withTermObjects(
         objects,
         inRules(
@@ -152,7 +153,7 @@ final class ObjectEditing {
     UnaryOperator<String> rename = renaming(put.replaces(), put.plan().name());
     List<RatePlan> plans =
         placed(
-            ObjectKind.RATE_PLAN,
+            ObjectKind.RATE_PLAN.word(),
             before.handling().ratePlans(),
             RatePlan::name,
             put.plan(),
@@ -173,7 +174,7 @@ final class ObjectEditing {
     UnaryOperator<String> rename = renaming(put.replaces(), put.notice().name());
     List<Notice> notices =
         placed(
-            ObjectKind.NOTICE,
+            ObjectKind.NOTICE.word(),
             before.handling().notices(),
             Notice::name,
             put.notice(),
@@ -245,14 +246,19 @@ final class ObjectEditing {
     return name -> Names.key(name).equals(key) ? to : name;
   }
 
-  private static <T> List<T> placed(
-      ObjectKind kind, List<T> objects, Function<T, String> nameOf, T object, String replaces) {
+  /**
+   * A list with one more named thing, or with one in the place of another.
+   *
+   * @param kind what the things are, in words
+   */
+  static <T> List<T> placed(
+      String kind, List<T> objects, Function<T, String> nameOf, T object, String replaces) {
     List<T> out = new ArrayList<>(objects);
     if (replaces == null) {
       for (T other : objects) {
         if (Names.key(nameOf.apply(other)).equals(Names.key(nameOf.apply(object)))) {
           String name = nameOf.apply(object);
-          throw new InvalidModel(kind.word() + " name", "a name not in use", '"' + name + '"');
+          throw new InvalidModel(kind + " name", "a name not in use", '"' + name + '"');
         }
       }
       out.add(object);
@@ -264,6 +270,6 @@ final class ObjectEditing {
         return out;
       }
     }
-    throw new MissingTarget(kind.word(), replaces);
+    throw new MissingTarget(kind, replaces);
   }
 }

@@ -3,6 +3,8 @@ package dev.ironsieve.core.checks;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.ironsieve.core.difference.Aspect;
+import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.MissingTarget;
 import dev.ironsieve.core.edit.Touched;
@@ -13,6 +15,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
@@ -49,7 +52,7 @@ class CheckResultTest {
       List<String> flips = new ArrayList<>();
       SlowRules was = new SlowRules(base);
       SlowRules is = new SlowRules(after);
-      List<CheckResult> results = CheckResult.of(base);
+      List<CheckResult> results = results(base);
       for (int i = 0; i < tried.size(); i++) {
         Rule decides = was.decide(tried.get(i)).orElse(null);
         assertThat(results.get(i).rule()).isEqualTo(decides == null ? null : decides.id());
@@ -60,12 +63,16 @@ class CheckResultTest {
           flips.add("c" + i);
         }
       }
-      assertThat(CheckResult.flips(base, after))
+      assertThat(CheckResult.flips(base, after, Differences.between(base, after, Aspect.VERDICT)))
           .extracting(flip -> flip.before().check().name())
           .containsExactlyElementsOf(flips);
       flipped += flips.size();
     }
     assertThat(flipped).isGreaterThan(Rounds.least(20));
+  }
+
+  private static List<CheckResult> results(Rulebase base) {
+    return CheckResult.of(base, new Order(base));
   }
 
   private static Verdict verdict(Rule rule) {
@@ -87,8 +94,7 @@ class CheckResultTest {
     Rulebase after = rename.apply(base);
     assertThat(after.checks().getFirst().connection())
         .isEqualTo("from 10.0.0.1 in upper to 10.0.0.2 in south tcp/1");
-    assertThat(CheckResult.of(after).getFirst().rule())
-        .isEqualTo(CheckResult.of(base).getFirst().rule());
+    assertThat(results(after).getFirst().rule()).isEqualTo(results(base).getFirst().rule());
     assertThat(rename.inverse(base).orElseThrow().apply(after)).isEqualTo(base);
   }
 
@@ -97,7 +103,7 @@ class CheckResultTest {
     Rulebase base = small();
     Rulebase without =
         base.withChecks(List.of(check("in", "from 10.0.0.1 in nowhere tcp/1", Verdict.DROP)));
-    CheckResult result = CheckResult.of(without).getFirst();
+    CheckResult result = results(without).getFirst();
     assertThat(result.holds()).isFalse();
     assertThat(result.verdict()).isNull();
     assertThat(result.refused()).contains("character 18", "the name of a zone", "nowhere");
@@ -106,8 +112,8 @@ class CheckResultTest {
   @Test
   void aCheckMayAskForARule() {
     Rulebase base = small();
-    String decides = CheckResult.of(base).getFirst().rule();
-    Verdict verdict = CheckResult.of(base).getFirst().verdict();
+    String decides = results(base).getFirst().rule();
+    Verdict verdict = results(base).getFirst().verdict();
     String line = base.checks().getFirst().connection();
     String other = decides == null ? base.rules().getFirst().id() : null;
     Rulebase asking =
@@ -116,9 +122,7 @@ class CheckResultTest {
                 new SavedCheck("any", line, verdict, null),
                 new SavedCheck("this", line, verdict, decides),
                 new SavedCheck("other", line, verdict, other == null ? "gone" : other)));
-    assertThat(CheckResult.of(asking))
-        .extracting(CheckResult::holds)
-        .containsExactly(true, true, false);
+    assertThat(results(asking)).extracting(CheckResult::holds).containsExactly(true, true, false);
   }
 
   @Test
@@ -139,7 +143,7 @@ class CheckResultTest {
         .isInstanceOf(MissingTarget.class);
     assertThatThrownBy(() -> new Edit.PutCheck(first, null).apply(base))
         .isInstanceOf(InvalidModel.class)
-        .hasMessageContaining("check names");
+        .hasMessageContaining("check name: expected a name not in use");
     assertThatThrownBy(
             () -> new Edit.PutCheck(check("bad", "from nobody", Verdict.DROP), null).apply(base))
         .isInstanceOf(InvalidModel.class)

@@ -183,7 +183,9 @@ public record EditionEffect(
         difference != null && difference.complete(),
         both == null
             ? List.of()
-            : CheckResult.flips(both.before, both.after).stream().map(CheckFlip::of).toList(),
+            : CheckResult.flips(both.before, both.after, difference).stream()
+                .map(CheckFlip::of)
+                .toList(),
         List.of());
   }
 

@@ -44,7 +44,9 @@ public class RepairResource {
           EditDocuments.write(repair.edit()),
           EditionEffect.verdicts(repair.effect()),
           repair.effect().complete(),
-          CheckResult.flips(base, repair.edit().apply(base)).stream().map(CheckFlip::of).toList());
+          CheckResult.flips(base, repair.edit().apply(base), repair.effect()).stream()
+              .map(CheckFlip::of)
+              .toList());
     }
   }
 
