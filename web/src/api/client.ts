@@ -191,13 +191,18 @@ export const api = {
       file,
       'application/octet-stream',
     ),
-  recognised: (id: number, edition: string) =>
+  recognised: (id: number, upTo: number, edition: string) =>
     call<RecognisedCapture>(
       'GET',
-      `/captures/${id}?${new URLSearchParams({ edition }).toString()}`,
+      `/captures/${id}?${new URLSearchParams({ edition, upTo: `${upTo}` }).toString()}`,
     ),
-  trySignature: (id: number, edition: string, application: string, signature: Signature) =>
-    call<Tried>('POST', `/captures/${id}/try`, { edition, application, signature }),
+  trySignature: (
+    id: number,
+    upTo: number,
+    edition: string,
+    application: string,
+    signature: Signature,
+  ) => call<Tried>('POST', `/captures/${id}/try?upTo=${upTo}`, { edition, application, signature }),
   addSignature: (from: string, edition: string, application: string, signature: Signature) =>
     call<ImportedEdition>('POST', `/catalogue/${encodeURIComponent(from)}/signatures`, {
       edition,

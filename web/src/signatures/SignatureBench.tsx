@@ -1,8 +1,8 @@
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { api } from '../api/client';
-import type { Draft, RecognisedConnection } from '../api/types';
+import type { Draft } from '../api/types';
 import type { Place } from '../app/places';
 import { applicationsOf } from '../catalogue/catalogue';
 import { EditionDialog } from '../library/EditionDialog';
@@ -12,12 +12,17 @@ import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { FileButton } from '../ui/FileButton';
 import { PickList } from '../ui/PickList';
-import { dump, signatureOf } from './conditions';
+import { Connection } from './Connection';
+import { ConnectionRow } from './ConnectionRow';
+import { chosenCapture, connectionsThatFit } from './captures';
+import { signatureOf } from './conditions';
+import { Mistakes } from './Mistakes';
 import { SignatureEditor, type Writing } from './SignatureEditor';
 
+const LOOK_AGAIN = 5_000; // ms
 const NOTHING: Writing = { application: '', feature: '', conditions: [] };
 
-/** Captured connections, what they are recognised as, and a signature that is tried on them. */
+/** Recent and captured connections, what they are, and a signature that is tried on them. */
 export default function SignatureBench({
   draft,
   mayEdit,
@@ -32,12 +37,22 @@ export default function SignatureBench({
   const cache = useQueryClient();
   const edition = draft.editions.application;
   const [params, setParams] = useSearchParams();
-  const { data: captures = [] } = useQuery({ queryKey: ['captures'], queryFn: api.captures });
-  const wanted = Number(params.get('capture'));
-  const capture = captures.find((c) => c.id === wanted) ?? captures[0];
+  const { data: captures = [] } = useQuery({
+    queryKey: ['captures'],
+    queryFn: api.captures,
+    refetchInterval: LOOK_AGAIN,
+  });
+  const capture = chosenCapture(captures, params.get('capture'));
+  const [until, setUntil] = useState(0); // the newest of the recent log that is shown
+  const upTo = (capture?.kind === 'recent' && until) || (capture?.newest ?? 0);
+  if (until === 0 && capture?.kind === 'recent' && capture.newest > 0) {
+    setUntil(capture.newest); // what comes after it moves nothing until it is asked for
+  }
+  const newer = capture ? capture.newest - upTo : 0;
   const { data, error } = useQuery({
-    queryKey: ['capture', capture?.id, edition],
-    queryFn: () => api.recognised(capture!.id, edition!),
+    queryKey: ['capture', capture?.id, upTo, edition],
+    queryFn: () => api.recognised(capture!.id, upTo, edition!),
+    placeholderData: (previous) => (previous?.id === capture?.id ? previous : undefined),
     enabled: capture !== undefined && edition !== undefined,
     staleTime: Infinity,
   });
@@ -51,7 +66,7 @@ export default function SignatureBench({
     () => (catalogue ? applicationsOf(catalogue).map((a) => a.name) : []),
     [catalogue],
   );
-  const [at, setAt] = useState(0);
+  const [at, setAt] = useState<number | null>(null);
   const [writing, setWriting] = useState(NOTHING);
   const [failed, setFailed] = useState<unknown>(null);
   const [made, setMade] = useState<string | null>(null);
@@ -59,27 +74,17 @@ export default function SignatureBench({
   const signature = signatureOf(writing.conditions, writing.feature);
   const application = writing.application.trim();
   const { data: tried, error: wrong } = useQuery({
-    queryKey: ['try', capture?.id, edition, application || 'new', signature],
-    queryFn: () => api.trySignature(capture!.id, edition!, application || 'new', signature!),
+    queryKey: ['try', capture?.id, upTo, edition, application || 'new', signature],
+    queryFn: () => api.trySignature(capture!.id, upTo, edition!, application || 'new', signature!),
     enabled: capture !== undefined && edition !== undefined && signature !== null,
-    placeholderData: keepPreviousData,
+    placeholderData: (previous, query) =>
+      query?.queryKey[1] === capture?.id ? previous : undefined,
     retry: false,
   });
   const marks = signature && !wrong ? tried : undefined;
   const [filter, setFilter] = useState('');
-  const all = useMemo(
-    () => (data?.connections ?? []).map((connection, number) => ({ connection, number })),
-    [data],
-  );
-  const rows = useMemo(() => {
-    const words = filter.trim().toLowerCase().split(/\s+/);
-    return all.filter(({ connection: c }) => {
-      const moved = c.files.flatMap((file) => [file.direction, file.kind, file.name ?? '']);
-      const told = [c.application ?? 'unidentified', ...c.others, ...moved];
-      const text = [c.from, c.to, c.service, ...told];
-      return words.every((word) => text.join('\n').toLowerCase().includes(word));
-    });
-  }, [all, filter]);
+  const all = data?.connections ?? [];
+  const rows = useMemo(() => connectionsThatFit(data?.connections ?? [], filter), [data, filter]);
   const chosen = rows.find((row) => row.number === at) ?? rows[0];
   const own = application + (writing.feature.trim() ? `: ${writing.feature.trim()}` : '');
   const newName = name ?? `${edition} with ${application || 'ours'}`;
@@ -90,7 +95,7 @@ export default function SignatureBench({
       const read = await api.readCapture(file);
       await cache.invalidateQueries({ queryKey: ['captures'] });
       setParams({ capture: `${read.id}` }, { replace: true });
-      setAt(0);
+      setAt(null);
     } catch (e) {
       setFailed(e);
     }
@@ -112,17 +117,19 @@ export default function SignatureBench({
         <LibraryTabs place="signatures" onGo={onGo} />
         {capture && (
           <select
-            aria-label="Capture"
+            aria-label="Where connections come from"
             value={capture.id}
             onChange={(e) => {
               setParams({ capture: e.target.value }, { replace: true });
-              setAt(0);
+              setAt(null);
+              setUntil(0);
             }}
-            className="rounded border border-line bg-sheet px-2 py-1"
+            className="w-[210px] rounded border border-line bg-sheet px-2 py-1"
           >
             {captures.map((c) => (
               <option key={c.id} value={c.id}>
-                {c.name} · {c.connections} connections
+                {c.name}
+                {c.kind === 'sample' && ', a sample'} · {c.connections}
               </option>
             ))}
           </select>
@@ -133,8 +140,9 @@ export default function SignatureBench({
           placeholder="address, service, application, unidentified"
           value={filter}
           onChange={(e) => setFilter(e.target.value)}
-          className="w-[270px] rounded border border-line px-2 py-1"
+          className="min-w-[150px] flex-1 rounded border border-line px-2 py-1"
         />
+        {newer > 0 && <Button onClick={() => setUntil(capture!.newest)}>{newer} newer</Button>}
         {mayEdit && (
           <FileButton accept=".pcap,.pcapng,.cap" onFile={(file) => void bring(file)}>
             Bring in a capture…
@@ -150,77 +158,36 @@ export default function SignatureBench({
       {!edition && (
         <p className="text-dim">This rulebase has no catalogue yet, so nothing is recognised.</p>
       )}
-      {!capture && (
-        <p className="text-dim">Bring in a capture (pcap or pcapng) to see what is in it.</p>
-      )}
       {data && (
         <div className="flex min-h-0 flex-1 gap-6">
           <PickList
             name="Connections"
-            none={filter ? 'No connection fits.' : 'There is no connection in it.'}
+            none={
+              filter
+                ? 'No connection fits.'
+                : capture?.kind === 'recent'
+                  ? 'No tap has told of a connection yet.'
+                  : 'There is no connection in it.'
+            }
             items={rows}
             chosen={chosen}
             keyOf={(row) => `${row.number}`}
             onChoose={(row) => setAt(row.number)}
             className="min-w-0 flex-1"
           >
-            {({ connection, number }) => (
-              <>
-                <span className="w-[118px] shrink-0 truncate font-mono text-[12px]">
-                  {connection.from}
-                </span>
-                <span className="w-[118px] shrink-0 truncate font-mono text-[12px]">
-                  {connection.to}
-                </span>
-                <span className="w-[72px] shrink-0 truncate font-mono text-[12px]">
-                  {connection.service}
-                </span>
-                <span className="min-w-0 flex-1 truncate">
-                  {marks?.meant.includes(number) ? (
-                    <>
-                      <b>{own || 'yours'}</b>
-                      {marks.taken.includes(number) && (
-                        <span className="text-caution"> instead of {connection.application}</span>
-                      )}
-                    </>
-                  ) : (
-                    <>
-                      {connection.application ?? <span className="text-dim">unidentified</span>}
-                      {connection.files.map((file) => (
-                        <span key={file.direction} className="text-dim">
-                          , {file.direction} of {file.kind}
-                        </span>
-                      ))}
-                      {marks?.holds.includes(number) && (
-                        <span className="text-dim"> (yours holds too, and is wider)</span>
-                      )}
-                    </>
-                  )}
-                </span>
-              </>
+            {(connection) => (
+              <ConnectionRow connection={connection} marks={marks} own={own || 'yours'} />
             )}
           </PickList>
           <div className="min-h-0 w-[446px] shrink-0 overflow-y-auto px-1 pb-6">
-            {chosen && (
-              <section aria-label="The connection">
-                <h2 className="font-semibold">{chosen.connection.application ?? 'unidentified'}</h2>
-                <p className="text-[12px] text-dim">
-                  {chosen.connection.evidence.join('; ') || 'No signature holds.'}
-                  {chosen.connection.others.length > 0 &&
-                    ` Wider ones hold too: ${chosen.connection.others.join(', ')}.`}
-                </p>
-                <Files files={chosen.connection.files} />
-                <Dump title="The client's first bytes" hex={chosen.connection.client} />
-                <Dump title="The server's" hex={chosen.connection.server} />
-              </section>
-            )}
+            {chosen && <Connection connection={chosen} />}
             {mayEdit && edition && (
               <section aria-label="A signature of your own" className="mt-4">
                 <h2 className="mb-1 font-semibold">A signature of your own</h2>
                 <SignatureEditor
                   writing={writing}
                   names={names}
-                  firstBytes={chosen?.connection.client ?? ''}
+                  firstBytes={chosen?.client ?? ''}
                   onChange={setWriting}
                 />
                 {signature && <Faults error={wrong} />}
@@ -237,6 +204,7 @@ export default function SignatureBench({
                     .
                   </p>
                 )}
+                {marks && <Mistakes mistakes={marks.mistakes} />}
                 {marks && application && (
                   <div className="mt-2 flex items-end gap-2">
                     <label className="min-w-0 flex-1 text-[12px] text-dim">
@@ -271,36 +239,5 @@ export default function SignatureBench({
         />
       )}
     </div>
-  );
-}
-
-/** What a connection moves, and what told its kind. */
-function Files({ files }: { files: RecognisedConnection['files'] }) {
-  return (
-    <ul aria-label="Files that it moves" className="mt-1 text-[12px] empty:hidden">
-      {files.map((file) => (
-        <li key={file.direction}>
-          {file.direction} of{' '}
-          {file.name ? <span className="font-mono">{file.name}</span> : 'a file'}:{' '}
-          <b>{file.kind}</b> <span className="text-dim">({file.evidence})</span>
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-function Dump({ title, hex }: { title: string; hex: string }) {
-  const rows = dump(hex);
-  return (
-    <>
-      <h3 className="mt-2 text-[12px] text-dim">{rows.length ? title : `${title}: none`}</h3>
-      <pre
-        tabIndex={0}
-        aria-label={title}
-        className="overflow-x-auto font-mono text-[11px] empty:hidden"
-      >
-        {rows.map((row) => `${row.hex.padEnd(48)} ${row.text}`).join('\n')}
-      </pre>
-    </>
   );
 }

@@ -6,7 +6,12 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.FilePayload;
+import dev.ironsieve.formats.capture.CaptureWriter;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
+import java.util.Base64;
+import java.util.List;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
 /** What rules are made of: objects, people, applications. */
@@ -321,9 +326,47 @@ class LibraryTest extends OnTheBench {
   }
 
   @Test
+  void recentConnectionsStandStillUntilTheNewerOnesAreAskedFor() {
+    bench.button("Library").click();
+    bench.button("Signatures").click();
+    Locator list = page().getByRole(AriaRole.LISTBOX);
+    assertThat(page().getByLabel("Where connections come from")).hasValue("0");
+    assertThat(list).isVisible();
+    String piece = Base64.getEncoder().encodeToString(heartbeat());
+    page()
+        .evaluate(
+            """
+            text => fetch('/api/captures/recent?tap=quay', {
+              method: 'POST',
+              headers: {'Content-Type': 'application/vnd.tcpdump.pcap'},
+              body: Uint8Array.from(atob(text), c => c.charCodeAt(0)),
+            })""",
+            piece);
+    Locator newer = page().getByText(Pattern.compile("^\\d+ newer$"));
+    assertThat(newer).isVisible();
+    assertThat(list).not().containsText("10.0.0.77");
+    newer.click();
+    assertThat(list).containsText("10.0.0.77");
+    list.getByText("10.0.0.77").click();
+    assertThat(page().getByLabel("The connection", EXACTLY)).containsText("KSK1 quay");
+    checkAxe("recent connections");
+  }
+
+  /** A kiosk speaks, and ends. */
+  private static byte[] heartbeat() {
+    byte[] says = "KSK1 quay".getBytes(StandardCharsets.US_ASCII);
+    return CaptureWriter.pcap(
+        ByteOrder.LITTLE_ENDIAN,
+        List.of(
+            CaptureWriter.ipv4(77, 2, 6, CaptureWriter.tcp(5000, 7070, 99, 2, new byte[0])),
+            CaptureWriter.ipv4(77, 2, 6, CaptureWriter.tcp(5000, 7070, 100, 17, says))));
+  }
+
+  @Test
   void aSignatureIsWrittenOnACaptureKeptInAnEditionAndTaken() {
     bench.button("Library").click();
     bench.button("Signatures").click();
+    page().getByLabel("Where connections come from").selectOption("1");
     Locator list = page().getByRole(AriaRole.LISTBOX);
     assertThat(list).containsText("Gullwire: call");
     list.getByText("10.40.7.70").first().click();
@@ -337,6 +380,7 @@ class LibraryTest extends OnTheBench {
     assertThat(page().getByRole(AriaRole.ALERT)).containsText("hexadecimal pairs");
     value.fill("53 53 48 2d 32 2e");
     assertThat(page().getByText("2 of them other signatures’")).isVisible();
+    assertThat(page().getByLabel("Mistakes in the samples")).containsText("SSH 10.7.3.9");
     checkAxe("signatures");
     value.fill("4b 53 4b 31");
     page().getByLabel("Application", EXACTLY).fill("Kiosk heartbeat");

@@ -1,17 +1,22 @@
 package dev.ironsieve.server;
 
+import static org.assertj.core.api.Assertions.assertThat;
 import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.equalTo;
 import static org.hamcrest.Matchers.greaterThan;
 import static org.hamcrest.Matchers.hasItem;
 import static org.hamcrest.Matchers.hasItems;
+import static org.hamcrest.Matchers.hasSize;
+import static org.hamcrest.Matchers.notNullValue;
 import static org.hamcrest.Matchers.nullValue;
 
 import io.quarkus.test.junit.QuarkusTest;
 import io.restassured.response.Response;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -28,7 +33,7 @@ class CaptureTest {
   }
 
   private static byte[] sample() throws IOException {
-    try (InputStream in = CaptureTest.class.getResourceAsStream("/demo/harbour.pcap")) {
+    try (InputStream in = CaptureTest.class.getResourceAsStream("/samples/harbour.pcap")) {
       return in.readAllBytes();
     }
   }
@@ -97,6 +102,101 @@ class CaptureTest {
         .then()
         .body("holds.size()", equalTo(8))
         .body("meant.size()", equalTo(0));
+  }
+
+  private Response hear(String tap, byte[] piece) {
+    return ruth.request()
+        .contentType("application/vnd.tcpdump.pcap")
+        .body(piece)
+        .post("/api/captures/recent?tap=" + tap);
+  }
+
+  private long newest() {
+    return ruth.request()
+        .get("/api/captures")
+        .then()
+        .body("[0].name", equalTo("recent connections"))
+        .body("[0].kind", equalTo("recent"))
+        .body("[1].kind", equalTo("sample"))
+        .extract()
+        .jsonPath()
+        .getLong("[0].newest");
+  }
+
+  @Test
+  void aTapsPiecesMakeTheRecentLog() throws IOException {
+    long before = newest();
+    byte[] all = sample();
+    byte[] none = Arrays.copyOf(all, 24);
+    long told =
+        hear("quay", all).then().statusCode(200).extract().jsonPath().getLong("connections");
+    long later =
+        hear("quay", none)
+            .then()
+            .statusCode(200)
+            .body("packets", equalTo(0))
+            .extract()
+            .jsonPath()
+            .getLong("connections");
+    assertThat(told + later).isEqualTo(39);
+    assertThat(newest()).isEqualTo(before + 39);
+    List<Long> mine =
+        ruth
+            .request()
+            .get("/api/captures/0?edition=2026-11&upTo=" + (before + 39))
+            .then()
+            .body("connections[0].at", notNullValue())
+            .extract()
+            .jsonPath()
+            .getList("connections.number", Long.class)
+            .stream()
+            .filter(number -> number > before)
+            .toList();
+    assertThat(mine).hasSize(39).isSortedAccordingTo(Comparator.reverseOrder());
+    List<Long> holds =
+        attempt(0, "Kiosk heartbeat", HEARTBEAT)
+            .then()
+            .extract()
+            .jsonPath()
+            .getList("holds", Long.class);
+    assertThat(holds).filteredOn(number -> number > before).hasSize(6).isSubsetOf(mine);
+    // As it was before nothing of this tap is in it.
+    ruth.request()
+        .get("/api/captures/0?edition=2026-11&upTo=" + before)
+        .then()
+        .body("connections[0].number", equalTo((int) before));
+  }
+
+  @Test
+  void whatIsNoCaptureIsNotHeard() {
+    long before = newest();
+    hear("quay 2", "tap".repeat(9).getBytes(StandardCharsets.US_ASCII))
+        .then()
+        .statusCode(422)
+        .body("detail", containsString("pcap or pcapng"));
+    hear("q".repeat(61), new byte[0])
+        .then()
+        .statusCode(422)
+        .body("detail", containsString("60 characters"));
+    Client.signedIn("ines.calder")
+        .request()
+        .contentType("application/vnd.tcpdump.pcap")
+        .body(new byte[24])
+        .post("/api/captures/recent")
+        .then()
+        .statusCode(403);
+    assertThat(newest()).isEqualTo(before);
+  }
+
+  @Test
+  void aMistakeInTheSamplesIsTold() {
+    attempt(0, "Kiosk heartbeat", HEARTBEAT).then().body("mistakes", hasSize(0));
+    attempt(0, "Kiosk heartbeat", "{\"clientPattern\": \"^S\"}")
+        .then()
+        .body("mistakes.application", equalTo(List.of("SSH", "SSH")))
+        .body("mistakes[0].sample", equalTo("an hour at the harbour"))
+        .body("mistakes[0].service", equalTo("tcp/22"))
+        .body("mistakes[1].service", equalTo("tcp/2222"));
   }
 
   @Test

@@ -68,6 +68,13 @@ final class Beginning {
     return bytes.length - before;
   }
 
+  /** Keeps nothing but where it began. */
+  void forget() {
+    bytes = new byte[0];
+    behind = null;
+    whole = 0;
+  }
+
   /** The bytes before the first gap. */
   byte[] bytes() {
     return Arrays.copyOf(bytes, whole);

@@ -23,12 +23,17 @@ final class Flow {
   private byte[] answer = new byte[0];
   private long packets;
   private boolean ended;
+  private boolean handedOn;
   private long held; // bytes in memory
+  private final int firstPiece;
+  private int lastPiece;
 
   /**
    * @param answers whether the segment is the server's: the first that is seen of the connection
+   * @param piece number of the piece in which it begins
    */
-  Flow(Segment segment, boolean answers) {
+  Flow(Segment segment, boolean answers, int piece) {
+    firstPiece = piece;
     client = answers ? segment.to() : segment.from();
     clientPort = answers ? segment.toPort : segment.fromPort;
     server = answers ? segment.from() : segment.to();
@@ -55,8 +60,27 @@ final class Flow {
     return held;
   }
 
+  /** Whether either side has said that it ends. */
+  boolean hasEnded() {
+    return ended;
+  }
+
+  boolean isHandedOn() {
+    return handedOn;
+  }
+
+  int firstPiece() {
+    return firstPiece;
+  }
+
+  /** The number of the piece with its last packet so far. */
+  int lastPiece() {
+    return lastPiece;
+  }
+
   /** Returns by how many bytes more than before this now holds in memory. */
-  int add(Segment segment) {
+  int add(Segment segment, int piece) {
+    lastPiece = piece;
     int more = taken(segment);
     held += more;
     return more;
@@ -75,11 +99,11 @@ final class Flow {
         }
       }
       ended |= segment.has(Segment.FIN) || segment.has(Segment.RST);
-      return segment.length == 0
+      return segment.length == 0 || handedOn
           ? 0
           : side.add(sequence, segment.bytes(), segment.payload, segment.length);
     }
-    int length = Math.min(segment.length, MOST_OF_DATAGRAM);
+    int length = handedOn ? 0 : Math.min(segment.length, MOST_OF_DATAGRAM);
     if (length > 0 && clients && datagrams.size() < MOST_DATAGRAMS) {
       datagrams.add(copy(segment, length));
     } else if (length > 0 && !clients && answer.length == 0) {
@@ -94,11 +118,18 @@ final class Flow {
     return Arrays.copyOfRange(segment.bytes(), segment.payload, segment.payload + length);
   }
 
-  CapturedConnection connection() {
+  /** What was seen so far, which is not kept after this. */
+  CapturedConnection handOn() {
     Sight sight =
         protocol == Transport.UDP
             ? Sight.datagrams(protocol, serverPort, datagrams, answer)
             : Sight.stream(protocol, serverPort, fromClient.bytes(), fromServer.bytes());
+    handedOn = true;
+    held = 0;
+    fromClient.forget();
+    fromServer.forget();
+    datagrams.clear();
+    answer = new byte[0];
     return new CapturedConnection(client, clientPort, server, serverPort, protocol, packets, sight);
   }
 }

@@ -3,13 +3,13 @@ package dev.ironsieve.server.capture;
 import dev.ironsieve.core.signature.MovedFile;
 import dev.ironsieve.core.signature.Recognised;
 import dev.ironsieve.core.signature.Recogniser;
+import dev.ironsieve.core.signature.Sight;
 import dev.ironsieve.core.signature.Signature;
 import dev.ironsieve.core.signature.Trial;
 import dev.ironsieve.formats.capture.CapturedConnection;
 import dev.ironsieve.formats.catalogue.SignatureDocument;
 import dev.ironsieve.formats.catalogue.Signatures;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.capture.KeptCaptures.Kept;
 import dev.ironsieve.server.catalogue.Editions;
 import dev.ironsieve.server.http.Problem;
 import jakarta.annotation.security.RolesAllowed;
@@ -20,38 +20,52 @@ import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
 import jakarta.ws.rs.core.MediaType;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Locale;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
-/** Captures, and what the signatures of an edition make of their connections. */
+/** Captures and the recent log, and what the signatures of an edition make of their connections. */
 @Path("/api/captures")
 @RolesAllowed(Role.MAY_VIEW)
 public class CaptureResource {
   private static final int SHOWN_BYTES = 96;
   private static final int MOST_ROWS = 5000;
+  private static final int MOST_RECENT = 2000;
 
   private final KeptCaptures captures;
+  private final RecentLog recent;
   private final Editions editions;
 
-  CaptureResource(KeptCaptures captures, Editions editions) {
+  CaptureResource(KeptCaptures captures, RecentLog recent, Editions editions) {
     this.captures = captures;
+    this.recent = recent;
     this.editions = editions;
   }
 
-  /** One capture in the list. */
+  /**
+   * One capture in the list, or the recent log.
+   *
+   * @param kind {@code sample}, {@code brought} or {@code recent}
+   * @param newest the number of the newest connection; of the recent log, it grows
+   */
   public record ListedCapture(
       @Schema(required = true) long id,
       @Schema(required = true) String name,
+      @Schema(required = true) String kind,
       @Schema(required = true) long packets,
-      @Schema(required = true) int connections) {}
+      @Schema(required = true) int connections,
+      @Schema(required = true) long newest) {}
 
   /**
    * A capture, recognised.
    *
    * @param remarks what of it could not be read
-   * @param connections the first {@value #MOST_ROWS}
+   * @param connections the first {@value #MOST_ROWS}, or the newest {@value #MOST_RECENT} of the
+   *     recent log
    */
   public record RecognisedCapture(
       @Schema(required = true) long id,
@@ -62,6 +76,8 @@ public class CaptureResource {
   /**
    * One connection.
    *
+   * @param number tells it from the others
+   * @param at when it was heard of; nothing in a capture
    * @param application as rules name it; nothing if it is not recognised
    * @param evidence what of the connection decided
    * @param others what wider signatures take it for
@@ -70,6 +86,8 @@ public class CaptureResource {
    * @param server the first bytes of the other side
    */
   public record RecognisedConnection(
+      @Schema(required = true) long number,
+      Instant at,
       @Schema(required = true) String from,
       @Schema(required = true) String to,
       @Schema(required = true) String service,
@@ -112,22 +130,47 @@ public class CaptureResource {
   /**
    * What a signature recognises.
    *
-   * @param holds places of the connections for which it holds, from 0
-   * @param meant places of those that would be taken for its application
-   * @param taken places of those of these that are taken for something else now
+   * @param holds numbers of the connections for which it holds
+   * @param meant numbers of those that would be taken for its application
+   * @param taken numbers of those of these that are taken for something else now
+   * @param mistakes what else it would take, in the samples that ship
    */
   public record Tried(
-      @Schema(required = true) List<Integer> holds,
-      @Schema(required = true) List<Integer> meant,
-      @Schema(required = true) List<Integer> taken) {}
+      @Schema(required = true) List<Long> holds,
+      @Schema(required = true) List<Long> meant,
+      @Schema(required = true) List<Long> taken,
+      @Schema(required = true) List<Mistake> mistakes) {}
 
+  /**
+   * A connection of a sample that a signature would take from the application that it is.
+   *
+   * @param sample what the capture is called
+   * @param application what the connection is
+   */
+  public record Mistake(
+      @Schema(required = true) String sample,
+      @Schema(required = true) String from,
+      @Schema(required = true) String to,
+      @Schema(required = true) String service,
+      @Schema(required = true) String application) {}
+
+  /** The recent log, and then the captures. */
   @GET
   public List<ListedCapture> list() {
-    return captures.all().stream().map(CaptureResource::listed).toList();
+    List<ListedCapture> out = new ArrayList<>();
+    out.add(listed(recent.until(Long.MAX_VALUE, Integer.MAX_VALUE)));
+    captures.all().forEach(kept -> out.add(listed(kept)));
+    return out;
   }
 
   private static ListedCapture listed(Kept kept) {
-    return new ListedCapture(kept.id(), kept.name(), kept.packets(), kept.connections().size());
+    return new ListedCapture(
+        kept.id(),
+        kept.name(),
+        kept.kind().name().toLowerCase(Locale.ROOT),
+        kept.packets(),
+        kept.connections().size(),
+        kept.connections().stream().mapToLong(Seen::number).max().orElse(0));
   }
 
   /**
@@ -141,16 +184,39 @@ public class CaptureResource {
   public ListedCapture read(
       @QueryParam("name") @DefaultValue("capture") String name,
       @Schema(implementation = Object.class) byte[] capture) {
-    return listed(captures.capture(captures.add(name, capture)));
+    return listed(captures.add(name, capture));
   }
 
+  /**
+   * Takes the next few seconds of what a tap sees, pcap or pcapng, into the recent log. A
+   * connection may go through several of them.
+   *
+   * @param tap what the place is called at which they were seen
+   */
+  @POST
+  @Path("/recent")
+  @Consumes(MediaType.WILDCARD)
+  @RolesAllowed(Role.MAY_EDIT)
+  public RecentLog.Heard hear(
+      @QueryParam("tap") @DefaultValue("tap") String tap,
+      @Schema(implementation = Object.class) byte[] piece) {
+    return recent.read(tap, piece);
+  }
+
+  /**
+   * What the connections are.
+   *
+   * @param capture 0 for the recent log
+   * @param upTo of the recent log, the number of the newest connection that is asked for
+   */
   @GET
   @Path("/{capture}")
-  public RecognisedCapture recognised(long capture, @QueryParam("edition") String edition) {
+  public RecognisedCapture recognised(
+      long capture, @QueryParam("edition") String edition, @QueryParam("upTo") Long upTo) {
     if (edition == null) {
       throw Problem.invalid("edition", "the name of an edition of the catalogue", "nothing");
     }
-    Kept kept = captures.capture(capture);
+    Kept kept = kept(capture, upTo);
     Recogniser recogniser = new Recogniser(editions.edition(edition).signatures());
     return new RecognisedCapture(
         kept.id(),
@@ -159,9 +225,18 @@ public class CaptureResource {
         kept.connections().stream().limit(MOST_ROWS).map(c -> told(c, recogniser)).toList());
   }
 
-  private static RecognisedConnection told(CapturedConnection c, Recogniser recogniser) {
+  private Kept kept(long capture, Long upTo) {
+    return capture == Kept.RECENT
+        ? recent.until(upTo == null ? Long.MAX_VALUE : upTo, MOST_RECENT)
+        : captures.capture(capture);
+  }
+
+  private static RecognisedConnection told(Seen seen, Recogniser recogniser) {
+    CapturedConnection c = seen.connection();
     Recognised found = recogniser.recognise(c.sight()).orElse(null);
     return new RecognisedConnection(
+        seen.number(),
+        seen.at(),
         c.from().toString(),
         c.to().toString(),
         c.service().toString(),
@@ -181,10 +256,16 @@ public class CaptureResource {
     return HexFormat.ofDelimiter(" ").formatHex(Arrays.copyOf(bytes, length));
   }
 
-  /** What a signature would make of a capture; nothing is changed. */
+  /**
+   * What a signature would make of a capture or of the recent log, and of the samples; nothing is
+   * changed.
+   *
+   * @param capture 0 for the recent log
+   * @param upTo as for what the connections are
+   */
   @POST
   @Path("/{capture}/try")
-  public Tried attempt(long capture, Trying body) {
+  public Tried attempt(long capture, @QueryParam("upTo") Long upTo, Trying body) {
     Problem.requireBody(body);
     if (body.application() == null || body.application().isBlank()) {
       throw Problem.invalid("$.application", "the name of an application", "nothing");
@@ -193,14 +274,36 @@ public class CaptureResource {
       throw Problem.invalid("$.edition", "the name of an edition of the catalogue", "nothing");
     }
     Signature signature = Signatures.read(body.signature(), "$.signature");
-    Trial trial =
-        Trial.of(
-            editions.edition(body.edition()).signatures(),
-            new Recogniser.Named(body.application(), signature),
-            captures.capture(capture).connections().stream()
-                .limit(MOST_ROWS)
-                .map(CapturedConnection::sight)
-                .toList());
-    return new Tried(trial.holds(), trial.meant(), trial.taken());
+    Recogniser.Named own = new Recogniser.Named(body.application(), signature);
+    List<Recogniser.Named> known = editions.edition(body.edition()).signatures();
+    List<Seen> connections = kept(capture, upTo).connections().stream().limit(MOST_ROWS).toList();
+    Trial trial = Trial.of(known, own, sights(connections));
+    List<Mistake> mistakes = new ArrayList<>();
+    Recogniser without = new Recogniser(known);
+    for (Kept sample : captures.samples()) {
+      for (int place : Trial.of(known, own, sights(sample.connections())).taken()) {
+        CapturedConnection c = sample.connections().get(place).connection();
+        mistakes.add(
+            new Mistake(
+                sample.name(),
+                c.from().toString(),
+                c.to().toString(),
+                c.service().toString(),
+                without.recognise(c.sight()).orElseThrow().meant().use()));
+      }
+    }
+    return new Tried(
+        numbers(connections, trial.holds()),
+        numbers(connections, trial.meant()),
+        numbers(connections, trial.taken()),
+        mistakes);
+  }
+
+  private static List<Sight> sights(List<Seen> connections) {
+    return connections.stream().map(seen -> seen.connection().sight()).toList();
+  }
+
+  private static List<Long> numbers(List<Seen> connections, List<Integer> places) {
+    return places.stream().map(place -> connections.get(place).number()).toList();
   }
 }

@@ -2,12 +2,12 @@ package dev.ironsieve.server.capture;
 
 import dev.ironsieve.core.catalogue.Catalogue;
 import dev.ironsieve.formats.InvalidDocument;
-import dev.ironsieve.formats.capture.CapturedConnection;
 import dev.ironsieve.formats.capture.Captures;
 import dev.ironsieve.server.http.Problem;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -15,48 +15,66 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * The captures that are being worked on. They stay in memory, the last few of them, and are gone
- * with the server: what people say on the wire is nothing to keep.
+ * The captures that are being worked on: the samples that ship, and those that were brought in.
+ * These stay in memory, the last few of them, and are gone with the server: what people say on the
+ * wire is nothing to keep.
  */
 @ApplicationScoped
 public class KeptCaptures {
   private static final int MOST_CAPTURES = 8;
   private static final int MOST_CONNECTIONS = 20_000;
 
-  private final Map<Long, Kept> kept = new LinkedHashMap<>(); // the oldest first
+  private final RecentLog recent;
+  private final List<Kept> samples = new ArrayList<>();
+  private final Map<Long, Kept> brought = new LinkedHashMap<>(); // the oldest first
   private long last;
 
-  /**
-   * One capture.
-   *
-   * @param connections the first {@value #MOST_CONNECTIONS}
-   * @param remarks what of it could not be read
-   */
-  record Kept(
-      long id,
-      String name,
-      long packets,
-      List<CapturedConnection> connections,
-      List<String> remarks) {}
+  KeptCaptures(RecentLog recent) {
+    this.recent = recent;
+    samples.add(read(Kept.Kind.SAMPLE, "an hour at the harbour", sample("harbour")));
+  }
 
+  /**
+   * The bytes of a capture that ships.
+   *
+   * @param name of the file, without what tells its format
+   */
+  public static byte[] sample(String name) {
+    String file = "/samples/" + name + ".pcap";
+    try (InputStream in = KeptCaptures.class.getResourceAsStream(file)) {
+      return in.readAllBytes();
+    } catch (IOException e) {
+      throw new UncheckedIOException(file, e);
+    }
+  }
+
+  /** All but the recent log. */
   synchronized List<Kept> all() {
-    return List.copyOf(kept.values());
+    List<Kept> out = new ArrayList<>(samples);
+    out.addAll(brought.values());
+    return out;
+  }
+
+  synchronized List<Kept> samples() {
+    return List.copyOf(samples);
   }
 
   /** The connections that two editions of the catalogue take for different things. */
   public List<ToldOtherwise> toldOtherwise(Catalogue before, Catalogue after) {
-    return ToldOtherwise.between(before, after, all());
+    List<Kept> everything = new ArrayList<>(all());
+    everything.add(recent.until(recent.newest(), Integer.MAX_VALUE));
+    return ToldOtherwise.between(before, after, everything);
   }
 
   /**
    * @throws Problem 404 if it is not there any more
    */
-  synchronized Kept capture(long id) {
-    Kept found = kept.get(id);
-    if (found == null) {
-      throw Problem.of(404, "This capture is not here any more. Bring it in again.");
-    }
-    return found;
+  Kept capture(long id) {
+    return all().stream()
+        .filter(kept -> kept.id() == id)
+        .findFirst()
+        .orElseThrow(
+            () -> Problem.of(404, "This capture is not here any more. Bring it in again."));
   }
 
   /**
@@ -64,51 +82,31 @@ public class KeptCaptures {
    *
    * @throws InvalidDocument if it is none
    */
-  public long add(String name, byte[] bytes) {
-    List<CapturedConnection> connections = new ArrayList<>();
-    Captures.Summary summary;
+  synchronized Kept add(String name, byte[] bytes) {
+    Kept added = read(Kept.Kind.BROUGHT, name, bytes);
+    brought.put(added.id(), added);
+    if (brought.size() > MOST_CAPTURES) {
+      brought.remove(brought.keySet().iterator().next());
+    }
+    return added;
+  }
+
+  private Kept read(Kept.Kind kind, String name, byte[] bytes) {
+    List<Seen> connections = new ArrayList<>();
     try {
-      summary =
+      Captures.Summary summary =
           Captures.read(
               name,
               new ByteArrayInputStream(bytes),
               connection -> {
                 if (connections.size() < MOST_CONNECTIONS) {
-                  connection.sight().tls(); // worked out now, since several threads may ask later
-                  connections.add(connection);
+                  connections.add(new Seen(connections.size(), null, connection));
                 }
               });
+      List<String> remarks = Remarks.of(summary, connections.size());
+      return new Kept(++last, name, kind, summary.packets(), connections, remarks);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
-    List<String> remarks = new ArrayList<>();
-    if (summary.cut() != null) {
-      remarks.add(summary.cut());
-    }
-    if (summary.connections() > connections.size()) {
-      remarks.add(
-          "The first %,d of %,d connections are kept."
-              .formatted(connections.size(), summary.connections()));
-    }
-    if (summary.passedOver() > 0) {
-      remarks.add(
-          "%,d packets are no IP, cut short, or later fragments.".formatted(summary.passedOver()));
-    }
-    summary
-        .unknownLinks()
-        .forEach(
-            (link, packets) ->
-                remarks.add("%,d packets are on links of type %d.".formatted(packets, link)));
-    return keep(name, summary.packets(), connections, remarks);
-  }
-
-  private synchronized long keep(
-      String name, long packets, List<CapturedConnection> connections, List<String> remarks) {
-    last++;
-    kept.put(last, new Kept(last, name, packets, List.copyOf(connections), List.copyOf(remarks)));
-    if (kept.size() > MOST_CAPTURES) {
-      kept.remove(kept.keySet().iterator().next());
-    }
-    return last;
   }
 }

@@ -9,7 +9,8 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A connection of a kept capture that two editions of the catalogue take for different things.
+ * A connection of a capture or of the recent log that two editions of the catalogue take for
+ * different things.
  *
  * @param capture what the capture is called
  * @param before the use by the one; nothing if it does not recognise it
@@ -25,13 +26,13 @@ public record ToldOtherwise(
   private static final int MOST = 200;
 
   /** The first {@value #MOST} of them, in the order of the captures. */
-  static List<ToldOtherwise> between(
-      Catalogue before, Catalogue after, List<KeptCaptures.Kept> captures) {
+  static List<ToldOtherwise> between(Catalogue before, Catalogue after, List<Kept> captures) {
     Recogniser old = new Recogniser(before.signatures());
     Recogniser next = new Recogniser(after.signatures());
     List<ToldOtherwise> out = new ArrayList<>();
-    for (KeptCaptures.Kept kept : captures) {
-      for (CapturedConnection c : kept.connections()) {
+    for (Kept kept : captures) {
+      for (Seen seen : kept.connections()) {
+        CapturedConnection c = seen.connection();
         String was = use(old, c.sight());
         String is = use(next, c.sight());
         if (out.size() < MOST && (was == null ? is != null : !was.equals(is))) {

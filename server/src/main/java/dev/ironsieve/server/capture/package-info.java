@@ -1,2 +1,2 @@
-/** Captures on which signatures are tried: brought in, recognised, never stored. */
+/** Captures and recent connections on which signatures are tried: recognised, never stored. */
 package dev.ironsieve.server.capture;

@@ -13,7 +13,6 @@ import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.formats.document.VocabularyDocument;
 import dev.ironsieve.server.account.Accounts;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.capture.KeptCaptures;
 import dev.ironsieve.server.catalogue.Editions;
 import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.rulebase.Rulebases;
@@ -38,7 +37,7 @@ public class Start {
   private final DemoDirectory demoDirectory;
   private final DemoFeeds demoFeeds;
   private final DemoSignIns demoSignIns;
-  private final KeptCaptures captures;
+  private final DemoTap demoTap;
   private final boolean demo;
 
   Start(
@@ -49,7 +48,7 @@ public class Start {
       DemoDirectory demoDirectory,
       DemoFeeds demoFeeds,
       DemoSignIns demoSignIns,
-      KeptCaptures captures,
+      DemoTap demoTap,
       @ConfigProperty(name = "iron-sieve.demo") boolean demo) {
     this.accounts = accounts;
     this.rulebases = rulebases;
@@ -58,7 +57,7 @@ public class Start {
     this.demoDirectory = demoDirectory;
     this.demoFeeds = demoFeeds;
     this.demoSignIns = demoSignIns;
-    this.captures = captures;
+    this.demoTap = demoTap;
     this.demo = demo;
   }
 
@@ -92,7 +91,7 @@ public class Start {
     demoDirectory.later();
     demoFeeds.later();
     demoSignIns.start();
-    captures.add("an hour at the harbour", DemoResource.bytes("/demo/harbour.pcap"));
+    demoTap.start();
   }
 
   /** The rules of the harbour office, with the directory's people, the catalogue and the lists. */

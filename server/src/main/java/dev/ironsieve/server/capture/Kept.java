@@ -1,0 +1,30 @@
+package dev.ironsieve.server.capture;
+
+import java.util.List;
+
+/**
+ * Connections that are being worked on.
+ *
+ * @param id {@link #RECENT} for the recent log
+ * @param remarks what of them could not be read
+ */
+record Kept(
+    long id, String name, Kind kind, long packets, List<Seen> connections, List<String> remarks) {
+  /** The id of the recent log. */
+  static final long RECENT = 0;
+
+  /** Where connections come from. */
+  enum Kind {
+    /** A capture that ships. */
+    SAMPLE,
+    /** A capture that somebody brought in. */
+    BROUGHT,
+    /** What taps told last. */
+    RECENT
+  }
+
+  Kept {
+    connections = List.copyOf(connections);
+    remarks = List.copyOf(remarks);
+  }
+}

@@ -1,0 +1,21 @@
+package dev.ironsieve.server.capture;
+
+import dev.ironsieve.formats.capture.CapturedConnection;
+import java.time.Instant;
+
+/**
+ * A connection on which signatures are tried.
+ *
+ * @param number tells it from the others of its capture, or of the recent log
+ * @param at when it was heard of; null in a capture
+ */
+record Seen(long number, Instant at, CapturedConnection connection) {
+  Seen {
+    connection.sight().tls(); // worked out now, since several threads may ask later
+  }
+
+  /** What it holds in memory, in bytes, roughly. */
+  int weight() {
+    return 500 + connection.sight().client().length + connection.sight().server().length;
+  }
+}
