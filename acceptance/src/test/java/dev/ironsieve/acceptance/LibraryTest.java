@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.List;
 import java.util.regex.Pattern;
+import org.assertj.core.api.Assertions;
 import org.junit.jupiter.api.Test;
 
 /** What rules are made of: objects, people, applications. */
@@ -333,15 +334,20 @@ class LibraryTest extends OnTheBench {
     assertThat(page().getByLabel("Where connections come from")).hasValue("0");
     assertThat(list).isVisible();
     String piece = Base64.getEncoder().encodeToString(heartbeat());
-    page()
-        .evaluate(
-            """
-            text => fetch('/api/captures/recent?tap=quay', {
-              method: 'POST',
-              headers: {'Content-Type': 'application/vnd.tcpdump.pcap'},
-              body: Uint8Array.from(atob(text), c => c.charCodeAt(0)),
-            })""",
-            piece);
+    Object status =
+        page()
+            .evaluate(
+                """
+                text => fetch('/api/captures/recent?tap=quay', {
+                  method: 'POST',
+                  headers: {
+                    'Content-Type': 'application/vnd.tcpdump.pcap',
+                    'X-Iron-Sieve': 'a tap',
+                  },
+                  body: Uint8Array.from(atob(text), c => c.charCodeAt(0)),
+                }).then(answer => answer.status)""",
+                piece);
+    Assertions.assertThat(status).isEqualTo(200);
     Locator newer = page().getByText(Pattern.compile("^\\d+ newer$"));
     assertThat(newer).isVisible();
     assertThat(list).not().containsText("10.0.0.77");

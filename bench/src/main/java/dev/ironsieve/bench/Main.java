@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.Supplier;
 import org.openjdk.jmh.results.RunResult;
 import org.openjdk.jmh.runner.Runner;
 import org.openjdk.jmh.runner.RunnerException;
@@ -14,9 +15,8 @@ import org.openjdk.jmh.util.Statistics;
 import picocli.CommandLine;
 
 /**
- * Runs the benchmarks, and sets each beside its peer. Arguments are those of JMH; {@code growth}
- * asks {@link Growth} instead, {@code recognition} {@link Recognition}, {@code sources} {@link
- * Sources}, {@code questions} {@link Questions}.
+ * Runs the benchmarks, and sets each beside its peer. Arguments are those of JMH; a name of {@link
+ * #WHOLE}, or {@code growth}, asks for one of ours instead.
  */
 public final class Main {
   private static final Map<String, String> PEERS =
@@ -25,6 +25,14 @@ public final class Main {
           "ProbeBenchmark.decide", "ProbeBenchmark.linearScan",
           "ProbeBenchmark.trace", "ProbeBenchmark.linearScan");
 
+  /** What measures a whole run of its own, by its name. */
+  private static final Map<String, Supplier<Runnable>> WHOLE =
+      Map.of(
+          "recognition", Recognition::new,
+          "sources", Sources::new,
+          "directory", DirectoryImport::new,
+          "questions", Questions::new);
+
   private Main() {}
 
   public static void main(String[] args)
@@ -32,17 +40,9 @@ public final class Main {
     if (args.length > 0 && args[0].equals("growth")) {
       System.exit(Growth.execute(Arrays.copyOfRange(args, 1, args.length)));
     }
-    if (args.length > 0 && args[0].equals("recognition")) {
+    if (args.length > 0 && WHOLE.containsKey(args[0])) {
       String[] rest = Arrays.copyOfRange(args, 1, args.length);
-      System.exit(new CommandLine(new Recognition()).execute(rest));
-    }
-    if (args.length > 0 && args[0].equals("sources")) {
-      String[] rest = Arrays.copyOfRange(args, 1, args.length);
-      System.exit(new CommandLine(new Sources()).execute(rest));
-    }
-    if (args.length > 0 && args[0].equals("questions")) {
-      String[] rest = Arrays.copyOfRange(args, 1, args.length);
-      System.exit(new CommandLine(new Questions()).execute(rest));
+      System.exit(new CommandLine(WHOLE.get(args[0]).get()).execute(rest));
     }
     Collection<RunResult> results = new Runner(new CommandLineOptions(args)).run();
     Map<String, Statistics> all = new TreeMap<>();

@@ -31,7 +31,7 @@ import javax.net.ssl.TrustManager;
 import javax.net.ssl.X509TrustManager;
 
 /** Reads a directory over LDAP (RFC 4511), page by page (RFC 2696). It never writes. */
-final class DirectoryReader implements AutoCloseable {
+public final class DirectoryReader implements AutoCloseable {
   private static final int LDAP = 389;
   private static final int LDAPS = 636;
 
@@ -51,7 +51,7 @@ final class DirectoryReader implements AutoCloseable {
    * @param edition what to call the snapshot
    * @throws DirectoryFault if anything is missing in the end; no part of it is then of use
    */
-  static Snapshot read(DirectorySource source, String edition) throws DirectoryFault {
+  public static Snapshot read(DirectorySource source, String edition) throws DirectoryFault {
     try (DirectoryReader reader = new DirectoryReader(source)) {
       Set<String> wanted = new LinkedHashSet<>(source.personAttributes());
       wanted.add(source.personId());
