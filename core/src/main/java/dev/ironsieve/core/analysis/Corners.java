@@ -32,8 +32,9 @@ final class Corners {
    * @param labels lowest label of each class, when counted
    * @param weights how many boxes hold the class, but for those that hold all classes
    * @param lightest by stride, the class of it with the lowest weight
+   * @param room labels of each class, if each has as many; else 0
    */
-  private record Axis(int[] labels, int[] weights, int[] lightest) {
+  private record Axis(int[] labels, int[] weights, int[] lightest, int room) {
     static Axis of(int[] labels, int[] steps) {
       int[] weights = new int[labels.length];
       int[] lightest = new int[(labels.length + STRIDE - 1) / STRIDE];
@@ -46,7 +47,26 @@ final class Corners {
           lightest[stride] = c;
         }
       }
-      return new Axis(labels, weights, lightest);
+      return new Axis(labels, weights, lightest, room(labels));
+    }
+
+    private static int room(int[] labels) {
+      int room = labels.length > 1 ? labels[1] : 0;
+      for (int c = 0; c < labels.length; c++) {
+        if (labels[c] != c * room) {
+          return 0;
+        }
+      }
+      return room;
+    }
+
+    /** The class that holds a label; O(1) where each has as many labels, else O(log classes). */
+    int classOf(int label) {
+      if (room > 0) {
+        return Math.min(labels.length - 1, label / room);
+      }
+      int at = Arrays.binarySearch(labels, label);
+      return at >= 0 ? at : -at - 2;
     }
   }
 
@@ -132,8 +152,8 @@ final class Corners {
     int bestLabel = side.min();
     int[] weight = axis.weights;
     for (int i = 0; i < side.intervals(); i++) {
-      int from = classOf(axis, side.first(i));
-      int to = classOf(axis, side.last(i));
+      int from = axis.classOf(side.first(i));
+      int to = axis.classOf(side.last(i));
       int c = from;
       while (c <= to) {
         boolean whole = c % STRIDE == 0 && c + STRIDE - 1 <= to;
@@ -146,10 +166,5 @@ final class Corners {
       }
     }
     return bestLabel;
-  }
-
-  private static int classOf(Axis axis, int label) {
-    int at = Arrays.binarySearch(axis.labels, label);
-    return at >= 0 ? at : -at - 2;
   }
 }

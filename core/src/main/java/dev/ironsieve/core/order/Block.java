@@ -121,7 +121,7 @@ final class Block {
           }
           table[cell + start] = at;
         }
-        fill(axes[i], range, cuts[i], piece * words);
+        fill(header, range, cuts[i].length + 1);
         cell += starts + cuts[i].length + 1;
         piece += cuts[i].length + 1;
       }
@@ -211,7 +211,10 @@ final class Block {
       return Arrays.copyOf(found, distinct);
     }
 
-    private void fill(int axis, IntSet range, int[] cuts, int offset) {
+    /** Sets the bits of an axis, whose header and cuts are there. */
+    private void fill(int header, IntSet range, int pieces) {
+      int axis = table[header + AXIS];
+      int offset = table[header + ROWS];
       int low = range.min();
       int high = range.max();
       long[] always = new long[words];
@@ -220,7 +223,7 @@ final class Block {
           always[b >> 6] |= 1L << b;
         }
       }
-      for (int p = 0; p <= cuts.length; p++) {
+      for (int p = 0; p < pieces; p++) {
         System.arraycopy(always, 0, rows, offset + p * words, words);
       }
       for (int b = 0; b < all.length; b++) {
@@ -230,18 +233,12 @@ final class Block {
         }
         int word = offset + (b >> 6);
         for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
-          int to = piece(cuts, Math.min(side.last(i), high));
-          for (int p = piece(cuts, Math.max(side.first(i), low)); p <= to; p++) {
+          int to = piece(table, header, Math.min(side.last(i), high));
+          for (int p = piece(table, header, Math.max(side.first(i), low)); p <= to; p++) {
             rows[word + p * words] |= 1L << b;
           }
         }
       }
-    }
-
-    /** How many of {@code cuts} are not above {@code label}. */
-    private static int piece(int[] cuts, int label) {
-      int at = Arrays.binarySearch(cuts, label);
-      return at >= 0 ? at + 1 : -at - 1;
     }
   }
 
@@ -303,10 +300,11 @@ final class Block {
 
   /** Where the words of the point's piece begin. */
   private int row(int header, int[] point) {
-    return table[header + ROWS] + piece(header, point[table[header + AXIS]]) * words;
+    return table[header + ROWS] + piece(table, header, point[table[header + AXIS]]) * words;
   }
 
-  private int piece(int header, int label) {
+  /** How many cuts of an axis are not above a label. */
+  private static int piece(int[] table, int header, int label) {
     int start = label - table[header + LOW] >>> table[header + SHIFT];
     int at = table[table[header + STARTS] + start];
     while (table[at] <= label) {
@@ -356,8 +354,8 @@ final class Block {
     int high = table[header + HIGH];
     int next = 0; // the first piece that was not added
     for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
-      int piece = Math.max(next, piece(header, Math.max(low, side.first(i))));
-      next = piece(header, Math.min(high, side.last(i))) + 1;
+      int piece = Math.max(next, piece(table, header, Math.max(low, side.first(i))));
+      next = piece(table, header, Math.min(high, side.last(i))) + 1;
       for (; piece < next; piece++) {
         int row = table[header + ROWS] + piece * words;
         for (int word = 0; word < words; word++) {

@@ -61,7 +61,7 @@ public final class AddressSet {
 
   /** Whether this holds every address of both families. */
   public boolean isAll() {
-    return this == ALL || ranges.equals(ALL.ranges);
+    return this == ALL || (ranges.size() == 2 && ranges.equals(ALL.ranges));
   }
 
   /** How many addresses of a family there are; rounded where that is more than 2^53. */

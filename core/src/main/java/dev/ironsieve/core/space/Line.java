@@ -26,6 +26,7 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
 
   private int[] cuts; // lowest label of each class, ascending
   private int classes;
+  private int room; // labels of each class; 0 as soon as one has others
   private IntSet all;
   private final Map<IntSet, IntSet> interned = new HashMap<>();
 
@@ -33,7 +34,7 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
   final void spread(int classes) {
     this.classes = classes;
     cuts = new int[Math.max(1, classes)];
-    int room = (LABELS - 1) / Math.max(1, classes);
+    room = (LABELS - 1) / Math.max(1, classes);
     for (int i = 0; i < classes; i++) {
       cuts[i] = i * room;
     }
@@ -61,14 +62,20 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
     return rank < classes ? cuts[rank] : classes == 0 ? 0 : all.max() + 1;
   }
 
-  /** How many classes begin below {@code label}; O(log classes). */
+  /** How many classes begin below {@code label}; O(log classes), and O(1) before any is split. */
   final int rank(int label) {
+    if (room > 0) {
+      return Math.min(classes, (label + room - 1) / room);
+    }
     int at = Arrays.binarySearch(cuts, 0, classes, label);
     return at >= 0 ? at : -at - 1;
   }
 
   /** The class that holds {@code label}, by its rank. */
   final int rankOf(int label) {
+    if (room > 0) {
+      return Math.min(classes - 1, label / room);
+    }
     int at = Arrays.binarySearch(cuts, 0, classes, label);
     return at >= 0 ? at : -at - 2;
   }
@@ -108,6 +115,7 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
     if (cut == from) {
       return -1;
     }
+    room = 0;
     if (classes == cuts.length) {
       cuts = Arrays.copyOf(cuts, classes + classes / 2 + 16);
     }
