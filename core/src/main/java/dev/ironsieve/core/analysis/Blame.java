@@ -2,12 +2,14 @@ package dev.ironsieve.core.analysis;
 
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
-import dev.ironsieve.core.cover.CoverSearch.Candidate;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.function.IntFunction;
 
 /**
  * Which rules are to blame for a cover: first an irreducible set by deletion, then the smallest by
@@ -22,24 +24,37 @@ final class Blame {
    */
   record Verdict(BitSet rules, boolean smallest) {}
 
+  /** Finds the rules that may be blamed and hold a point. */
+  interface Holders {
+    BitSet at(int[] point);
+  }
+
   private final List<Box> target;
-  private final List<Candidate> candidates;
+  private final Holders holders;
+  private final IntFunction<List<Box>> regions;
   private final Budget budget;
 
-  private Blame(List<Box> target, List<Candidate> candidates, Budget budget) {
+  private Blame(List<Box> target, Holders holders, IntFunction<List<Box>> regions, Budget budget) {
     this.target = target;
-    this.candidates = candidates;
+    this.holders = holders;
+    this.regions = regions;
     this.budget = budget;
   }
 
   /**
-   * @param candidates boxes of rules; those of one rule stand together
+   * @param holders finds those that may be blamed
+   * @param regions the boxes of a rule
    * @param cover rules that together hold all of the target
    * @return the smallest such set; or, past the budget, one that was reduced as far as it went; or
    *     null if it could not even be made irreducible
    */
-  static Verdict of(List<Box> target, List<Candidate> candidates, BitSet cover, Budget budget) {
-    Blame blame = new Blame(target, candidates, budget);
+  static Verdict of(
+      List<Box> target,
+      Holders holders,
+      IntFunction<List<Box>> regions,
+      BitSet cover,
+      Budget budget) {
+    Blame blame = new Blame(target, holders, regions, budget);
     BitSet irreducible = blame.reduce(cover);
     return irreducible == null ? null : blame.smallest(irreducible);
   }
@@ -73,21 +88,20 @@ final class Blame {
       }
       return new Verdict(known, true);
     }
-    List<BitSet> mustHit = new ArrayList<>();
+    Met met = new Met();
+    met.add(holding(target.getFirst().lowest()));
     while (known.cardinality() > 1) {
-      if (mustHit.isEmpty()) {
-        mustHit.add(holding(target.getFirst().lowest()));
-      }
-      BitSet guess = HittingSet.smallest(mustHit, known.cardinality(), budget);
-      if (guess == null) {
+      BitSet hitting = HittingSet.smallest(met.sets, known.cardinality(), budget);
+      if (hitting == null) {
         // Nothing smaller hits all points; unless the budget ran out, that is a proof.
         return new Verdict(known, budget.take(0));
       }
+      BitSet guess = met.rules(hitting);
       switch (search(guess)) {
         case Outcome.Covered covered -> {
           return new Verdict(guess, true);
         }
-        case Outcome.Uncovered uncovered -> mustHit.add(holding(uncovered.point()));
+        case Outcome.Uncovered uncovered -> met.add(holding(uncovered.point()));
         case Outcome.Exhausted exhausted -> {
           return new Verdict(known, false);
         }
@@ -96,34 +110,50 @@ final class Blame {
     return new Verdict(known, true);
   }
 
+  /** The rules that were met so far, numbered as they came: without gaps, sets are small. */
+  private static final class Met {
+    private final Map<Integer, Integer> numbers = new HashMap<>();
+    private final List<Integer> rules = new ArrayList<>();
+
+    /** Of which sets of rules, by their numbers here, each needs one. */
+    final List<BitSet> sets = new ArrayList<>();
+
+    void add(BitSet needed) {
+      BitSet own = new BitSet();
+      needed.stream()
+          .forEach(
+              rule -> {
+                Integer known = numbers.putIfAbsent(rule, rules.size());
+                own.set(known == null ? rules.size() : known);
+                if (known == null) {
+                  rules.add(rule);
+                }
+              });
+      sets.add(own);
+    }
+
+    BitSet rules(BitSet some) {
+      BitSet out = new BitSet();
+      some.stream().forEach(number -> out.set(rules.get(number)));
+      return out;
+    }
+  }
+
   /** A rule that holds all of the target by itself, or -1. */
   private int holdsAll() {
-    for (int i = 0; i < candidates.size(); ) {
-      int rule = candidates.get(i).rule();
-      List<Box> region = new ArrayList<>(2);
-      for (; i < candidates.size() && candidates.get(i).rule() == rule; i++) {
-        region.add(candidates.get(i).box());
-      }
-      if (Questions.holdsAll(region, target)) {
-        return rule;
-      }
-    }
-    return -1;
+    return holding(target.getFirst().lowest()).stream()
+        .filter(rule -> Questions.holdsAll(regions.apply(rule), target))
+        .findFirst()
+        .orElse(-1);
   }
 
   private BitSet holding(int[] point) {
-    budget.take(candidates.size());
-    BitSet rules = new BitSet();
-    for (Candidate candidate : candidates) {
-      if (candidate.box().contains(point)) {
-        rules.set(candidate.rule());
-      }
-    }
+    BitSet rules = holders.at(point);
+    budget.take(rules.cardinality());
     return rules;
   }
 
   private Outcome search(BitSet rules) {
-    List<Candidate> some = candidates.stream().filter(c -> rules.get(c.rule())).toList();
-    return CoverSearch.search(target, some, budget);
+    return CoverSearch.search(target, CoverSearch.candidates(rules.stream(), regions), budget);
   }
 }

@@ -46,9 +46,13 @@ final class Covering {
       case Outcome.Uncovered uncovered -> new Standing.Decides(uncovered.point());
       case Outcome.Exhausted exhausted -> new Standing.Undecided("whether anything gets to it");
       case Outcome.Covered covered -> {
-        int[] meeting = order.meeting(target, 0, order.position(slot));
         Blame.Verdict blame =
-            Blame.of(target, questions.candidates(meeting), covered.rules(), budget);
+            Blame.of(
+                target,
+                point -> questions.holdingBefore(slot, point),
+                order::region,
+                covered.rules(),
+                budget);
         yield blame == null
             ? new Standing.Undecided("which rules together take all of it")
             : covered(slot, corners, blame);

@@ -1,7 +1,6 @@
 package dev.ironsieve.core.analysis;
 
 import dev.ironsieve.core.cover.Budget;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 
@@ -25,31 +24,17 @@ final class HittingSet {
   /**
    * A hitting set with fewer than {@code below} members that is smallest of all; {@code null} if
    * there is none that small or the budget ran out. Exponential in {@code below}.
+   *
+   * @param sets of small numbers
    */
   static BitSet smallest(List<BitSet> sets, int below, Budget budget) {
-    BitSet all = new BitSet();
-    sets.forEach(all::or);
-    int[] members = all.stream().toArray();
-    HittingSet search = new HittingSet(sets.stream().map(s -> packed(s, members)).toList(), budget);
+    HittingSet search = new HittingSet(sets, budget);
     for (int size = 1; size < below && search.best == null; size++) {
       if (!search.extend(new BitSet(), size)) {
         return null;
       }
     }
-    return search.best == null ? null : unpacked(search.best, members);
-  }
-
-  /** The places of a set's members among all; without the gaps, sets are compared quickly. */
-  private static BitSet packed(BitSet set, int[] members) {
-    BitSet out = new BitSet(members.length);
-    set.stream().forEach(member -> out.set(Arrays.binarySearch(members, member)));
-    return out;
-  }
-
-  private static BitSet unpacked(BitSet packed, int[] members) {
-    BitSet out = new BitSet();
-    packed.stream().forEach(place -> out.set(members[place]));
-    return out;
+    return search.best;
   }
 
   /** False if the budget ran out. */

@@ -350,12 +350,11 @@ final class Needs {
       for (int cause : latestFirst) {
         causes.clear(cause);
         for (int rule : rules) {
-          int[] above =
-              causes.stream().filter(c -> order.position(c) < order.position(rule)).toArray();
+          IntStream above = causes.stream().filter(c -> order.position(c) < order.position(rule));
           Outcome outcome =
               CoverSearch.search(
                   Box.shared(List.of(wanted), order.region(rule)),
-                  questions.candidates(above),
+                  CoverSearch.candidates(above, order::region),
                   budget);
           if (!(outcome instanceof Outcome.Covered)) {
             causes.set(cause);

@@ -9,7 +9,7 @@ import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
-import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.SplittableRandom;
@@ -38,10 +38,14 @@ final class Questions {
     return order.rule(slot).enabled();
   }
 
-  List<Candidate> candidates(int[] slots) {
-    List<Candidate> out = new ArrayList<>(slots.length);
-    for (int slot : slots) {
-      order.region(slot).forEach(box -> out.add(new Candidate(slot, box)));
+  /** The enabled rules that stand before a rule and hold a point; a look-up for each. */
+  BitSet holdingBefore(int slot, int[] point) {
+    int end = order.position(slot);
+    BitSet out = new BitSet();
+    for (int next = order.first(point);
+        next != Order.NONE && order.position(next) < end;
+        next = order.firstFrom(order.position(next) + 1, point)) {
+      out.set(next);
     }
     return out;
   }

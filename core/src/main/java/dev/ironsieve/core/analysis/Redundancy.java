@@ -24,6 +24,9 @@ final class Redundancy {
   /** Rules below with another verdict that are tried before an exact search. */
   private static final int MOST_RIVALS = 24;
 
+  /** Rules that are taken for likely to keep off the next rival, since they did the last ones. */
+  private static final int MOST_LIKELY = 48;
+
   private final Questions questions;
   private final Order order;
 
@@ -59,6 +62,7 @@ final class Redundancy {
     int[] below = around.all(position + 1, order.size(), other -> true);
     Budget budget = new Budget(questions.steps);
     List<Rival> rivals = new ArrayList<>();
+    BitSet likely = new BitSet(); // what kept off the rivals before stands before this one too
     for (int i = 0; i <= below.length; i++) {
       int other = i == below.length ? Order.NONE : below[i];
       if (questions.verdict(other) == verdict) {
@@ -66,14 +70,20 @@ final class Redundancy {
       }
       List<Box> shared = other == Order.NONE ? region : Box.shared(region, order.region(other));
       CoverSearch.Holder holder = point -> keepsOff(slot, other, point);
-      switch (CoverSearch.search(shared, holder, order::region, budget)) {
+      switch (CoverSearch.search(shared, likely, holder, order::region, budget)) {
         case Outcome.Uncovered uncovered -> {
           return new Below.Matters(uncovered.point(), other);
         }
         case Outcome.Exhausted exhausted -> {
           return new Below.Undecided();
         }
-        case Outcome.Covered covered -> rivals.add(new Rival(other, shared, covered.rules()));
+        case Outcome.Covered covered -> {
+          rivals.add(new Rival(other, shared, covered.rules()));
+          if (likely.cardinality() > MOST_LIKELY) {
+            likely.clear();
+          }
+          likely.or(covered.rules());
+        }
       }
     }
     BitSet causes = irreducible(slot, below, rivals, budget);

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.function.IntFunction;
+import java.util.stream.IntStream;
 
 /**
  * Whether boxes together hold all of some target boxes.
@@ -30,6 +31,18 @@ public final class CoverSearch {
 
   private CoverSearch() {}
 
+  /** All boxes of some rules. */
+  public static List<Candidate> candidates(IntStream rules, IntFunction<List<Box>> regions) {
+    List<Candidate> out = new ArrayList<>();
+    rules.forEach(
+        rule -> {
+          for (Box box : regions.apply(rule)) {
+            out.add(new Candidate(rule, box));
+          }
+        });
+    return out;
+  }
+
   /** Whether all {@code candidates} together hold every box of {@code target}. */
   public static Outcome search(List<Box> target, List<Candidate> candidates, Budget budget) {
     BitSet used = new BitSet();
@@ -45,28 +58,46 @@ public final class CoverSearch {
   }
 
   private static Outcome search(Box target, List<Candidate> candidates, Budget budget) {
-    List<Candidate> meeting =
-        candidates.stream().filter(candidate -> candidate.box.intersects(target)).toList();
-    Packing packing = new Packing(target, meeting.stream().map(Candidate::box).toList());
-    int[][] open = new int[1][];
+    Tried tried = attempt(target, candidates, budget);
+    return tried.open.isEmpty() ? tried.outcome : new Outcome.Uncovered(tried.open.getFirst());
+  }
+
+  /**
+   * What a search came to.
+   *
+   * @param open some points that no candidate holds
+   * @param outcome where there are none
+   */
+  private record Tried(List<int[]> open, Outcome outcome) {}
+
+  private static Tried attempt(Box target, List<Candidate> candidates, Budget budget) {
+    List<Candidate> meeting = new ArrayList<>(candidates.size());
+    List<Box> boxes = new ArrayList<>(candidates.size());
+    for (Candidate candidate : candidates) {
+      if (candidate.box.intersects(target)) {
+        meeting.add(candidate);
+        boxes.add(candidate.box);
+      }
+    }
+    Packing packing = new Packing(target, boxes);
+    List<int[]> open = new ArrayList<>();
     Prover prover =
         new Prover(
             packing,
             left -> {
-              open[0] = packing.somePoint(left);
+              open.addAll(packing.somePoints(left));
               return Prover.NOTHING;
             },
             budget);
     BitSet proof = prover.prove(packing.all());
     if (prover.exhausted()) {
-      return new Outcome.Exhausted();
-    }
-    if (proof == null) {
-      return new Outcome.Uncovered(open[0]);
+      return new Tried(List.of(), new Outcome.Exhausted());
     }
     BitSet used = new BitSet();
-    proof.stream().forEach(i -> used.set(meeting.get(i).rule));
-    return new Outcome.Covered(used);
+    if (proof != null) {
+      proof.stream().forEach(i -> used.set(meeting.get(i).rule));
+    }
+    return new Tried(open, new Outcome.Covered(used));
   }
 
   /** Finds a rule that holds a point, among those that may be used. */
@@ -79,41 +110,90 @@ public final class CoverSearch {
 
   /**
    * The same where the candidates are many and an index knows who holds a point: they are taken in
-   * one by one, each because it holds a point that those before it leave open. Few of them are ever
-   * looked at.
+   * a few at a time, each because it holds a point that those before it leave open. Few of them are
+   * ever looked at.
    *
    * @param holder finds a rule that holds a point
    * @param regions the boxes of a rule
    */
   public static Outcome search(
       List<Box> target, Holder holder, IntFunction<List<Box>> regions, Budget budget) {
+    return search(target, new BitSet(), holder, regions, budget);
+  }
+
+  /**
+   * The same where some rules are likely to be of use.
+   *
+   * @param likely rules that may be used, and are taken in from the beginning
+   */
+  public static Outcome search(
+      List<Box> target,
+      BitSet likely,
+      Holder holder,
+      IntFunction<List<Box>> regions,
+      Budget budget) {
     BitSet used = new BitSet();
     for (Box box : target) {
-      List<Candidate> taken = new ArrayList<>();
-      boolean covered = false;
-      while (!covered) {
-        switch (search(box, taken, budget)) {
-          case Outcome.Covered proof -> {
-            used.or(proof.rules);
-            covered = true;
-          }
-          case Outcome.Exhausted exhausted -> {
-            return exhausted;
-          }
-          case Outcome.Uncovered open -> {
-            int rule = holder.of(open.point);
-            if (rule == Holder.NOBODY) {
-              return open;
-            }
-            for (Box held : regions.apply(rule)) {
-              if (held.intersects(box)) {
-                taken.add(new Candidate(rule, held));
-              }
-            }
-          }
+      switch (new Taking(box, holder, regions).search(likely, budget)) {
+        case Outcome.Covered proof -> used.or(proof.rules);
+        case Outcome other -> {
+          return other;
         }
       }
     }
     return new Outcome.Covered(used);
+  }
+
+  /** The rules that are taken in for one box. */
+  private static final class Taking {
+    private final Box box;
+    private final Holder holder;
+    private final IntFunction<List<Box>> regions;
+    private final List<Candidate> taken = new ArrayList<>();
+
+    Taking(Box box, Holder holder, IntFunction<List<Box>> regions) {
+      this.box = box;
+      this.holder = holder;
+      this.regions = regions;
+    }
+
+    Outcome search(BitSet likely, Budget budget) {
+      likely.stream().forEach(this::take);
+      while (true) {
+        Tried tried = attempt(box, taken, budget);
+        if (tried.open.isEmpty()) {
+          return tried.outcome;
+        }
+        int before = taken.size();
+        for (int[] point : tried.open) {
+          if (isHeld(point, before)) {
+            continue;
+          }
+          int rule = holder.of(point);
+          if (rule == Holder.NOBODY) {
+            return new Outcome.Uncovered(point);
+          }
+          take(rule);
+        }
+      }
+    }
+
+    /** Whether one of the boxes holds the point that were taken from the place {@code from} on. */
+    private boolean isHeld(int[] point, int from) {
+      for (int i = from; i < taken.size(); i++) {
+        if (taken.get(i).box.contains(point)) {
+          return true;
+        }
+      }
+      return false;
+    }
+
+    private void take(int rule) {
+      for (Box held : regions.apply(rule)) {
+        if (held.intersects(box)) {
+          taken.add(new Candidate(rule, held));
+        }
+      }
+    }
   }
 }

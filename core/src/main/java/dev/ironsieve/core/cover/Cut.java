@@ -5,6 +5,7 @@ import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -14,6 +15,8 @@ import java.util.Map;
  * side becomes a few bits. Classes are told apart by comparing the real sets, not their hashes.
  */
 final class Cut {
+  private static final int[] ONE_PIECE = {};
+
   /** Some label of each class. */
   final int[] labels;
 
@@ -21,27 +24,82 @@ final class Cut {
   final int words;
 
   private final IntSet all;
-  private final int[] starts; // of pieces, which are ranges of labels
+  private final int[] starts; // of pieces, which are ranges of labels; none if all is one class
   private final int[] classOf; // by piece
-  private final Map<IntSet, long[]> sides = new HashMap<>();
+  private final int[] partialOf; // by candidate: which partial side it has, or -1 for all
+  private final long[][] packed; // by partial side: the classes that it has
+  private final long[] full;
 
   /** O(cuts · (log cuts + candidates / 64)). */
   Cut(int axis, Box target, List<Box> candidates) {
     all = target.side(axis);
-    List<IntSet> partial = new ArrayList<>();
-    for (Box candidate : candidates) {
-      IntSet side = candidate.side(axis);
-      if (side != all && !sides.containsKey(side)) {
-        sides.put(side, null);
-        if (!side.containsAll(all)) {
-          partial.add(side);
-        }
-      }
+    partialOf = new int[candidates.size()];
+    List<IntSet> partial = partial(axis, candidates);
+    if (partial.isEmpty()) {
+      starts = ONE_PIECE;
+      classOf = ONE_PIECE;
+      labels = new int[] {all.min()};
+      words = 1;
+      full = new long[] {1};
+      packed = new long[0][];
+      return;
     }
     starts = starts(all, partial);
     classOf = new int[starts.length];
-    int rowWords = (partial.size() + 63) >> 6;
-    long[][] held = new long[starts.length][rowWords];
+    long[][] held = held(partial);
+    Map<Row, Integer> classes = HashMap.newHashMap(starts.length);
+    int[] some = new int[starts.length];
+    for (int piece = 0; piece < starts.length; piece++) {
+      int fresh = classes.size();
+      Integer known = classes.putIfAbsent(new Row(held[piece]), fresh);
+      classOf[piece] = known == null ? fresh : known;
+      if (known == null) {
+        some[fresh] = starts[piece];
+      }
+    }
+    labels = Arrays.copyOf(some, classes.size());
+    words = (labels.length + 63) >> 6;
+    full = new long[words];
+    for (int i = 0; i < labels.length; i++) {
+      full[i >> 6] |= 1L << i;
+    }
+    packed = new long[partial.size()][words];
+    for (Map.Entry<Row, Integer> entry : classes.entrySet()) {
+      int c = entry.getValue();
+      long[] row = entry.getKey().bits;
+      for (int word = 0; word < row.length; word++) {
+        for (long left = row[word]; left != 0; left &= left - 1) {
+          packed[(word << 6) + Long.numberOfTrailingZeros(left)][c >> 6] |= 1L << c;
+        }
+      }
+    }
+  }
+
+  /** The sides that do not hold all of the target's, each once. */
+  private List<IntSet> partial(int axis, List<Box> candidates) {
+    List<IntSet> partial = new ArrayList<>();
+    Map<IntSet, Integer> known = null;
+    for (int i = 0; i < partialOf.length; i++) {
+      IntSet side = candidates.get(i).side(axis);
+      partialOf[i] = -1;
+      if (side == all || side.containsAll(all)) {
+        continue;
+      }
+      if (known == null) {
+        known = new IdentityHashMap<>();
+      }
+      Integer place = known.putIfAbsent(side, partial.size());
+      partialOf[i] = place == null ? partial.size() : place;
+      if (place == null) {
+        partial.add(side);
+      }
+    }
+    return partial;
+  }
+
+  /** For each piece a bit for each partial side that holds it. */
+  private long[][] held(List<IntSet> partial) {
+    long[][] held = new long[starts.length][(partial.size() + 63) >> 6];
     for (int i = 0; i < partial.size(); i++) {
       IntSet side = partial.get(i);
       int word = i >> 6;
@@ -56,37 +114,7 @@ final class Cut {
         }
       }
     }
-    Map<Row, Integer> classes = new HashMap<>();
-    int[] some = new int[starts.length];
-    for (int piece = 0; piece < starts.length; piece++) {
-      int fresh = classes.size();
-      Integer known = classes.putIfAbsent(new Row(held[piece]), fresh);
-      classOf[piece] = known == null ? fresh : known;
-      if (known == null) {
-        some[fresh] = starts[piece];
-      }
-    }
-    labels = Arrays.copyOf(some, classes.size());
-    words = (labels.length + 63) >> 6;
-    long[] full = new long[words];
-    for (int i = 0; i < labels.length; i++) {
-      full[i >> 6] |= 1L << i;
-    }
-    sides.replaceAll((side, none) -> full);
-    sides.put(all, full);
-    long[][] packed = new long[partial.size()][words];
-    for (Map.Entry<Row, Integer> entry : classes.entrySet()) {
-      int c = entry.getValue();
-      long[] row = entry.getKey().bits;
-      for (int word = 0; word < row.length; word++) {
-        for (long left = row[word]; left != 0; left &= left - 1) {
-          packed[(word << 6) + Long.numberOfTrailingZeros(left)][c >> 6] |= 1L << c;
-        }
-      }
-    }
-    for (int i = 0; i < packed.length; i++) {
-      sides.put(partial.get(i), packed[i]);
-    }
+    return held;
   }
 
   /** The first of {@code starts} that is not below {@code label}. */
@@ -132,11 +160,21 @@ final class Cut {
         }
       }
     }
-    return Arrays.stream(found, 0, count).sorted().distinct().toArray();
+    Arrays.sort(found, 0, count);
+    int distinct = 1;
+    for (int i = 1; i < count; i++) {
+      if (found[i] != found[distinct - 1]) {
+        found[distinct++] = found[i];
+      }
+    }
+    return Arrays.copyOf(found, distinct);
   }
 
   /** The labels of the classes whose bits are set from word {@code offset} of {@code packed} on. */
   IntSet side(long[] packed, int offset) {
+    if (starts.length == 0) {
+      return packed[offset] == 0 ? IntSet.EMPTY : all;
+    }
     IntSet.Builder out = new IntSet.Builder();
     int interval = 0;
     for (int piece = 0; piece < starts.length; piece++) {
@@ -156,8 +194,14 @@ final class Cut {
     return side.equals(all) ? all : side;
   }
 
+  /** The classes of the target's side. */
+  long[] full() {
+    return full;
+  }
+
   /** The classes of a candidate's side that are in the target's. */
-  long[] bits(IntSet side) {
-    return sides.get(side);
+  long[] bits(int candidate) {
+    int partial = partialOf[candidate];
+    return partial < 0 ? full : packed[partial];
   }
 }

@@ -36,20 +36,16 @@ final class Packing {
       cuts[axis] = new Cut(axis, target, known);
       offset[axis + 1] = offset[axis] + cuts[axis].words;
     }
-    this.target = pack(target);
-    boxes = new long[known.size()][];
-    for (Box box : known) {
-      boxes[size++] = pack(box);
-    }
-  }
-
-  private long[] pack(Box box) {
-    long[] packed = new long[offset[cuts.length]];
+    this.target = new long[offset[cuts.length]];
+    boxes = new long[known.size()][offset[cuts.length]];
+    size = known.size();
     for (int axis = 0; axis < cuts.length; axis++) {
-      long[] bits = cuts[axis].bits(box.side(axis));
-      System.arraycopy(bits, 0, packed, offset[axis], bits.length);
+      Cut cut = cuts[axis];
+      System.arraycopy(cut.full(), 0, this.target, offset[axis], cut.words);
+      for (int i = 0; i < size; i++) {
+        System.arraycopy(cut.bits(i), 0, boxes[i], offset[axis], cut.words);
+      }
     }
-    return packed;
   }
 
   /** The box that a non-empty packed one stands for, cut to the target. */
@@ -145,9 +141,31 @@ final class Packing {
       while (left[word] == 0) {
         word++;
       }
-      int bit = (word - offset[axis] << 6) + Long.numberOfTrailingZeros(left[word]);
-      out[axis] = cuts[axis].labels[bit];
+      out[axis] = label(axis, word, Long.numberOfTrailingZeros(left[word]));
     }
     return out;
+  }
+
+  /**
+   * A few points of a packed box, far from each other: in the first class of each axis, in the last
+   * of each, and in first and last in turn.
+   */
+  List<int[]> somePoints(long[] left) {
+    int[] first = somePoint(left);
+    int[] last = new int[cuts.length];
+    int[] mixed = first.clone();
+    for (int axis = 0; axis < cuts.length; axis++) {
+      int word = offset[axis + 1] - 1;
+      while (left[word] == 0) {
+        word--;
+      }
+      last[axis] = label(axis, word, Long.SIZE - 1 - Long.numberOfLeadingZeros(left[word]));
+      mixed[axis] = axis % 2 == 0 ? first[axis] : last[axis];
+    }
+    return List.of(first, last, mixed);
+  }
+
+  private int label(int axis, int word, int bit) {
+    return cuts[axis].labels[(word - offset[axis] << 6) + bit];
   }
 }
