@@ -9,6 +9,7 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -34,6 +35,12 @@ import picocli.CommandLine.Parameters;
 final class Growth implements Runnable {
   private static final double NANOS_PER_SECOND = 1e9;
   private static final int MOST_EDGES = 20_000_000; // of the diagram; more do not fit the heap
+
+  /** As the command line does, which has the second compiler for large files only. */
+  private static final int MOST_WITH_ONE_COMPILER = 20_000;
+
+  private static final int FIRST_WITH_CACHE = 25; // release of Java
+  private static final int TRAINING = 150; // rules, as many as the command line is trained with
 
   /** What is timed. */
   enum Way {
@@ -78,6 +85,8 @@ final class Growth implements Runnable {
 
   @Option(names = "--plot", paramLabel = "FILE.png", description = "Also draws the growth.")
   private Path plot;
+
+  private Path classes; // as a first run left them; null until there was one
 
   @Option(names = "--child", hidden = true)
   private Way child;
@@ -148,6 +157,9 @@ final class Growth implements Runnable {
         }
       }
     }
+    if (classes != null) {
+      Files.delete(classes);
+    }
     if (plot != null) {
       GrowthPlot.draw(points, plot);
     }
@@ -174,22 +186,49 @@ final class Growth implements Runnable {
     return new Point(way, shape, size, all[times / 2], all[times - 1].seconds);
   }
 
+  /** The options with which {@code iron-sieve check} starts; peers have both compilers. */
+  private List<String> asTheCommandLine(Way way, int size)
+      throws IOException, InterruptedException {
+    List<String> options = new ArrayList<>();
+    options.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+    options.addAll(List.of("-Xmx1g", "--enable-native-access=ALL-UNNAMED"));
+    options.addAll(List.of("-cp", System.getProperty("java.class.path"), "-XX:+UseParallelGC"));
+    if (way == Way.ANALYSIS && size <= MOST_WITH_ONE_COMPILER) {
+      options.add("-XX:TieredStopAtLevel=1");
+      if (Runtime.version().feature() >= FIRST_WITH_CACHE) {
+        options.addAll(List.of("-Xlog:aot=off", "-Xlog:cds=off"));
+        if (classes == null) {
+          classes = Files.createTempFile("classes", ".aot");
+          List<String> training = new ArrayList<>(options);
+          training.add("-XX:AOTCacheOutput=" + classes);
+          training.addAll(asked(way, Shape.HARD, TRAINING));
+          new ProcessBuilder(training)
+              .redirectErrorStream(true)
+              .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+              .start()
+              .waitFor();
+        }
+        options.add("-XX:AOTCache=" + classes);
+      }
+    }
+    return options;
+  }
+
+  private List<String> asked(Way way, Shape shape, int size) {
+    return List.of(
+        Main.class.getName(),
+        "growth",
+        "--child=" + way,
+        "--shape=" + shape,
+        "--seconds=" + seconds,
+        size + "");
+  }
+
   private Run fork(Way way, Shape shape, int size) throws IOException, InterruptedException {
+    List<String> command = new ArrayList<>(asTheCommandLine(way, size));
+    command.addAll(asked(way, shape, size));
     Process process =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-Xmx1g",
-                "--enable-native-access=ALL-UNNAMED",
-                "-cp",
-                System.getProperty("java.class.path"),
-                Main.class.getName(),
-                "growth",
-                "--child=" + way,
-                "--shape=" + shape,
-                "--seconds=" + seconds,
-                size + "")
-            .redirectError(ProcessBuilder.Redirect.INHERIT)
-            .start();
+        new ProcessBuilder(command).redirectError(ProcessBuilder.Redirect.INHERIT).start();
     String line;
     try (BufferedReader out =
         new BufferedReader(
