@@ -1,0 +1,219 @@
+package dev.ironsieve.core.order;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.twin.Rounds;
+import dev.ironsieve.core.twin.SmallWorld;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Random;
+import java.util.Set;
+import java.util.SplittableRandom;
+import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+
+/** The indexes of an order against going down the rules, also after many updates. */
+class OrderTest {
+  private static final int POINTS = 40;
+
+  private static boolean holds(Order order, int slot, int[] point) {
+    return order.region(slot).stream().anyMatch(box -> box.contains(point));
+  }
+
+  /** The first enabled rule from a position on that holds a point: the obvious way. */
+  private static int firstFrom(Order order, int position, int[] point) {
+    for (int i = position; i < order.size(); i++) {
+      int slot = order.slotAt(i);
+      if (order.rule(slot).enabled() && holds(order, slot, point)) {
+        return slot;
+      }
+    }
+    return Order.NONE;
+  }
+
+  private static int[] meeting(
+      Order order, List<Box> wanted, int from, int to, IntPredicate which) {
+    return IntStream.range(from, Math.min(to, order.size()))
+        .map(order::slotAt)
+        .filter(slot -> order.rule(slot).enabled() && which.test(slot))
+        .filter(
+            slot ->
+                order.region(slot).stream()
+                    .anyMatch(box -> wanted.stream().anyMatch(box::intersects)))
+        .toArray();
+  }
+
+  private static void check(Order order, List<Rule> rules, SplittableRandom random, String where) {
+    assertThat(order.size()).as(where).isEqualTo(rules.size());
+    for (int i = 0; i < rules.size(); i++) {
+      int slot = order.slotAt(i);
+      assertThat(order.rule(slot)).as(where).isSameAs(rules.get(i));
+      assertThat(order.position(slot)).as(where).isEqualTo(i);
+      assertThat(order.slot(rules.get(i).id())).as(where).isEqualTo(slot);
+      assertThat(order.verdict(slot)).as(where).isEqualTo(rules.get(i).verdict());
+    }
+    List<Box> everything = order.space().everything();
+    for (int i = 0; i < POINTS; i++) {
+      int[] point = order.space().pick(everything.get(random.nextInt(everything.size())), random);
+      int from = random.nextInt(order.size() + 1);
+      assertThat(order.firstFrom(from, point))
+          .as("%s: from %d at %s", where, from, Arrays.toString(point))
+          .isEqualTo(firstFrom(order, from, point));
+      int first = firstFrom(order, 0, point);
+      assertThat(order.first(point)).as(where).isEqualTo(first);
+      assertThat(order.ruleAt(point)).isSameAs(first == Order.NONE ? null : order.rule(first));
+      if (first != Order.NONE) {
+        assertThat(order.holds(first, point)).as(where).isTrue();
+        assertThat(order.firstWithout(first, point))
+            .as(where)
+            .isEqualTo(firstFrom(order, order.position(first) + 1, point));
+        if (order.size() > 1) {
+          int other = order.slotAt(random.nextInt(order.size()));
+          assertThat(order.firstWithout(other, point))
+              .isEqualTo(
+                  other == first ? firstFrom(order, order.position(other) + 1, point) : first);
+        }
+      }
+    }
+    for (int i = 0; i < order.size(); i++) {
+      List<Box> wanted = order.region(order.slotAt(i));
+      int from = random.nextInt(order.size() + 1);
+      int to = from + random.nextInt(order.size() + 1 - from);
+      assertThat(order.meeting(wanted, from, to))
+          .as("%s: from %d to %d meeting %s", where, from, to, wanted)
+          .isEqualTo(meeting(order, wanted, from, to, slot -> true));
+      IntPredicate odd = slot -> slot % 2 == 1;
+      Around around = order.around(wanted);
+      assertThat(around.all(0, order.size(), odd))
+          .as(where)
+          .isEqualTo(meeting(order, wanted, 0, order.size(), odd));
+      int some = around.some(from, to, slot -> true, odd);
+      int[] possible = meeting(order, wanted, from, to, odd);
+      if (possible.length == 0) {
+        assertThat(some).as(where).isEqualTo(Order.NONE);
+      } else {
+        assertThat(possible).as(where).contains(some);
+      }
+    }
+  }
+
+  /** Another state of the rules: some gone, some new, some moved, some otherwise. */
+  private static List<Rule> edited(
+      SmallWorld world, List<Rule> rules, Set<String> moved, Random random, int step) {
+    List<Rule> next = new ArrayList<>(rules);
+    switch (random.nextInt(5)) {
+      case 0 -> next.add(random.nextInt(next.size() + 1), world.rule("new" + step));
+      case 1 -> {
+        if (next.size() > 1) {
+          next.remove(random.nextInt(next.size()));
+        }
+      }
+      case 2 -> {
+        int from = random.nextInt(next.size());
+        int to = random.nextInt(next.size());
+        moved.add(next.get(from).id());
+        next.add(to, next.remove(from));
+      }
+      case 3 -> {
+        int at = random.nextInt(next.size());
+        next.set(at, world.rule(next.get(at).id()));
+      }
+      default -> {
+        int at = random.nextInt(next.size());
+        next.set(at, next.get(at).enabled(!next.get(at).enabled()));
+      }
+    }
+    return next;
+  }
+
+  @Test
+  void indexesAgreeWithGoingDownTheRules() {
+    int inPlace = 0;
+    for (int seed = 0; seed < Rounds.of(60); seed++) {
+      boolean withTerms = seed % 2 == 0;
+      SmallWorld world = new SmallWorld(seed, withTerms);
+      Rulebase base = world.rulebase(24);
+      List<Rule> rules = base.rules();
+      if (rules.isEmpty()) {
+        continue;
+      }
+      Order order = new Order(base);
+      SplittableRandom points = new SplittableRandom(seed);
+      check(order, rules, points, "seed " + seed);
+      Random random = new Random(seed);
+      for (int step = 0; step < 25; step++) {
+        Set<String> moved = new HashSet<>();
+        List<Rule> next = edited(world, rules, moved, random, step);
+        String where = "seed " + seed + " step " + step;
+        Order.Change change = order.update(next, moved);
+        if (change == null) {
+          order =
+              new Order(order.resolution(), next, Order.space(order.resolution(), next, List.of()));
+        } else {
+          inPlace++;
+          checkChange(order, rules, next, change, where);
+        }
+        rules = next;
+        check(order, rules, points, where);
+      }
+    }
+    assertThat(inPlace).isGreaterThan(Rounds.least(1000));
+  }
+
+  /** What is gone was there, what is fresh was not, and nothing else decides otherwise. */
+  private static void checkChange(
+      Order order, List<Rule> before, List<Rule> after, Order.Change change, String where) {
+    Set<Integer> fresh = new HashSet<>(change.fresh());
+    assertThat(Collections.disjoint(change.gone().keySet(), fresh)).as(where).isTrue();
+    change
+        .gone()
+        .forEach((slot, place) -> assertThat(order.position(slot)).as(where).isEqualTo(-1));
+    change
+        .gone()
+        .forEach(
+            (slot, place) -> assertThat(order.rule(slot)).as(where).isSameAs(before.get(place)));
+    for (Rule rule : after) {
+      int slot = order.slot(rule.id());
+      boolean was = before.contains(rule);
+      if (!was) {
+        assertThat(fresh.contains(slot) || change.reworded().contains(slot)).as(where).isTrue();
+      }
+    }
+  }
+
+  @Test
+  void anotherStateIsLaidOutInTheSameSpace() {
+    for (int seed = 0; seed < Rounds.of(60); seed++) {
+      SmallWorld world = new SmallWorld(seed, seed % 2 == 0);
+      Rulebase base = world.rulebase(12);
+      if (base.rules().isEmpty()) {
+        continue;
+      }
+      Order order = new Order(base);
+      List<Rule> next = edited(world, base.rules(), new HashSet<>(), new Random(seed), 0);
+      Order other = order.with(next);
+      check(other, next, new SplittableRandom(seed), "seed " + seed);
+      check(order, base.rules(), new SplittableRandom(seed), "seed " + seed + ", the one before");
+      assertThat(other.space()).isSameAs(order.space());
+    }
+  }
+
+  @Test
+  void whereNothingHoldsTheClosingRuleDrops() {
+    Order order = new Order(new Rulebase("none", List.of(), List.of(), List.of(), List.of()));
+    int[] point = order.space().everything().getFirst().lowest();
+    assertThat(order.first(point)).isEqualTo(Order.NONE);
+    assertThat(order.ruleAt(point)).isNull();
+    assertThat(order.verdict(Order.NONE)).isEqualTo(Verdict.DROP);
+    assertThat(order.slot("nobody")).isEqualTo(Order.NONE);
+    assertThat(order.meeting(order.space().everything(), 0, 5)).isEmpty();
+  }
+}
