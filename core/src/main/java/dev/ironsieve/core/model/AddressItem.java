@@ -8,6 +8,16 @@ public sealed interface AddressItem {
   /** One address, prefix or range. */
   record Literal(AddressRange range) implements AddressItem {
     @Override
+    public boolean equals(Object o) {
+      return o instanceof Literal other && range.equals(other.range);
+    }
+
+    @Override
+    public int hashCode() {
+      return range.hashCode();
+    }
+
+    @Override
     public String toString() {
       return range.toString();
     }

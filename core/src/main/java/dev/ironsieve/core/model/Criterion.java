@@ -53,4 +53,18 @@ public record Criterion<T>(List<T> items, List<T> except) {
     return new Criterion<>(
         items.stream().map(change).toList(), except.stream().map(change).toList());
   }
+
+  // Written out here and for what criteria hold most, since these are asked for every rule that is
+  // looked at, and the generated ones are slow until they have been compiled.
+  @Override
+  public boolean equals(Object o) {
+    return o instanceof Criterion<?> other
+        && items.equals(other.items)
+        && except.equals(other.except);
+  }
+
+  @Override
+  public int hashCode() {
+    return 31 * items.hashCode() + except.hashCode();
+  }
 }

@@ -204,4 +204,20 @@ public record ServiceLiteral(
         .findAny()
         .orElse("ip/" + protocol);
   }
+
+  @Override
+  public boolean equals(Object o) {
+    return o instanceof ServiceLiteral other
+        && protocol == other.protocol
+        && firstDetail == other.firstDetail
+        && lastDetail == other.lastDetail
+        && firstSource == other.firstSource
+        && lastSource == other.lastSource;
+  }
+
+  @Override
+  public int hashCode() {
+    int details = 31 * (31 * protocol + firstDetail) + lastDetail;
+    return 31 * (31 * details + firstSource) + lastSource;
+  }
 }

@@ -99,4 +99,18 @@ public record Address(Family family, long high, long low) implements Comparable<
     }
     return (low >> 24) + "." + (low >> 16 & 255) + "." + (low >> 8 & 255) + "." + (low & 255);
   }
+
+  // Written out, since the generated ones are slow until they have been compiled.
+  @Override
+  public boolean equals(Object o) {
+    return o instanceof Address other
+        && low == other.low
+        && high == other.high
+        && family == other.family;
+  }
+
+  @Override
+  public int hashCode() {
+    return 31 * (31 * Long.hashCode(high) + Long.hashCode(low)) + family.ordinal();
+  }
 }

@@ -139,4 +139,15 @@ public record AddressRange(Address first, Address last) implements Comparable<Ad
     }
     return length >= 0 ? first + "/" + length : first + "-" + last;
   }
+
+  // Written out, since the generated ones are slow until they have been compiled.
+  @Override
+  public boolean equals(Object o) {
+    return o instanceof AddressRange other && first.equals(other.first) && last.equals(other.last);
+  }
+
+  @Override
+  public int hashCode() {
+    return 31 * first.hashCode() + last.hashCode();
+  }
 }

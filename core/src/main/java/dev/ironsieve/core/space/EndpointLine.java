@@ -142,10 +142,11 @@ final class EndpointLine extends Line {
         }
       }
     }
+    List<Cuts> cuts = perZone.stream().map(Cuts::of).toList();
     int classes = 0;
     for (Family family : Family.values()) {
       for (int zone = 0; zone < zones; zone++) {
-        Slice slice = cut(zone, family, perZone.get(zone));
+        Slice slice = cut(zone, family, cuts.get(zone).of(family));
         slice.number = family.ordinal() * zones + zone;
         slice.before = classes;
         classes += slice.runs;
@@ -165,8 +166,7 @@ final class EndpointLine extends Line {
     }
   }
 
-  private Slice cut(int zone, Family family, List<AddressSet> sets) {
-    Address[] cuts = family == Family.IPV4 ? cutsOfIpv4(sets) : cutsOfIpv6(sets);
+  private Slice cut(int zone, Family family, Address[] cuts) {
     List<AddressRange> networks =
         resolution.networks(zone).ranges().stream().filter(n -> n.family() == family).toList();
     Slice slice = new Slice(family, cuts.length + networks.size());
@@ -186,49 +186,47 @@ final class EndpointLine extends Line {
   }
 
   /** Where ranges begin, and behind where they end, ascending, each once. */
-  private static Address[] cutsOfIpv4(List<AddressSet> sets) {
-    long[] cuts = new long[16];
-    int count = 0;
-    for (AddressSet set : sets) {
-      for (AddressRange range : set.ranges()) {
-        if (range.family() == Family.IPV4) {
-          if (count + 2 > cuts.length) {
-            cuts = Arrays.copyOf(cuts, count * 2);
+  private record Cuts(Address[] ipv4, Address[] ipv6) {
+    static Cuts of(List<AddressSet> sets) {
+      long[] low = new long[16]; // of IPv4
+      int count = 0;
+      List<Address> high = new ArrayList<>();
+      for (AddressSet set : sets) {
+        List<AddressRange> ranges = set.ranges();
+        for (int i = 0; i < ranges.size(); i++) {
+          AddressRange range = ranges.get(i);
+          if (range.family() == Family.IPV6) {
+            high.add(range.first());
+            range.behind().ifPresent(high::add);
+            continue;
           }
-          cuts[count++] = range.first().low();
-          cuts[count++] = range.last().low() + 1;
+          if (count + 2 > low.length) {
+            low = Arrays.copyOf(low, count * 2);
+          }
+          low[count++] = range.first().low();
+          low[count++] = range.last().low() + 1;
         }
       }
+      return new Cuts(
+          distinct(Arrays.copyOf(low, count)),
+          high.stream().sorted().distinct().toArray(Address[]::new));
     }
-    Arrays.sort(cuts, 0, count);
-    int distinct = Math.min(1, count);
-    for (int i = 1; i < count; i++) {
-      if (cuts[i] != cuts[distinct - 1]) {
-        cuts[distinct++] = cuts[i];
-      }
-    }
-    long highest = AddressRange.all(Family.IPV4).last().low();
-    if (distinct > 0 && cuts[distinct - 1] > highest) {
-      distinct--;
-    }
-    Address[] out = new Address[distinct];
-    for (int i = 0; i < distinct; i++) {
-      out[i] = new Address(Family.IPV4, 0, cuts[i]);
-    }
-    return out;
-  }
 
-  private static Address[] cutsOfIpv6(List<AddressSet> sets) {
-    List<Address> cuts = new ArrayList<>();
-    for (AddressSet set : sets) {
-      for (AddressRange range : set.ranges()) {
-        if (range.family() == Family.IPV6) {
-          cuts.add(range.first());
-          range.behind().ifPresent(cuts::add);
+    private static Address[] distinct(long[] cuts) {
+      Arrays.sort(cuts);
+      long highest = AddressRange.all(Family.IPV4).last().low();
+      List<Address> out = new ArrayList<>();
+      for (int i = 0; i < cuts.length; i++) {
+        if ((i == 0 || cuts[i] != cuts[i - 1]) && cuts[i] <= highest) {
+          out.add(new Address(Family.IPV4, 0, cuts[i]));
         }
       }
+      return out.toArray(Address[]::new);
     }
-    return cuts.stream().sorted().distinct().toArray(Address[]::new);
+
+    Address[] of(Family family) {
+      return family == Family.IPV4 ? ipv4 : ipv6;
+    }
   }
 
   /** The labels of one family. */

@@ -1,0 +1,162 @@
+package dev.ironsieve.core.order;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.twin.Rounds;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+
+/** Blocks and cells of boxes against comparing the boxes one by one. */
+class BlockTest {
+  private static final int AXES = 4;
+  private static final int LABELS = 200;
+  private static final int LOW = 40; // of the axis of which a question brings a part only
+  private static final int HIGH = 119;
+
+  /** A few intervals; now and then the whole axis, as that object. */
+  private static IntSet side(Random random, IntSet whole) {
+    if (random.nextInt(3) == 0) {
+      return whole;
+    }
+    IntSet out = IntSet.EMPTY;
+    for (int i = random.nextInt(3); i >= 0; i--) {
+      int first = random.nextInt(LABELS);
+      out = out.union(IntSet.range(first, Math.min(LABELS - 1, first + random.nextInt(70))));
+    }
+    return out;
+  }
+
+  /** Boxes, and what is known of the axes. */
+  private static final class Boxes {
+    final IntSet[] whole = new IntSet[AXES];
+    final IntSet[] ranges = new IntSet[AXES];
+    final List<Box> boxes = new ArrayList<>();
+
+    Boxes(Random random, int count) {
+      Arrays.setAll(whole, axis -> IntSet.range(0, LABELS - 1));
+      Arrays.setAll(ranges, axis -> axis == 0 ? IntSet.range(LOW, HIGH) : whole[axis]);
+      for (int i = 0; i < count; i++) {
+        boxes.add(box(random));
+      }
+    }
+
+    Box box(Random random) {
+      IntSet[] sides = new IntSet[AXES];
+      do {
+        Arrays.setAll(sides, axis -> side(random, whole[axis]));
+      } while (!sides[0].intersects(ranges[0])); // others would not stand in the cell
+      return new Box(sides);
+    }
+
+    int[] point(Random random) {
+      int[] point = new int[AXES];
+      Arrays.setAll(point, axis -> random.nextInt(LABELS));
+      point[0] = LOW + random.nextInt(HIGH - LOW + 1);
+      return point;
+    }
+
+    /** A box that lies in the cell. */
+    Box inside(Random random) {
+      Box box = box(random);
+      return box.with(0, box.side(0).intersect(ranges[0]));
+    }
+  }
+
+  @Test
+  void aBlockFindsTheFirstAndAllThatMeet() {
+    for (int seed = 0; seed < Rounds.of(100); seed++) {
+      Random random = new Random(seed);
+      int count = new int[] {1, 4, 5, 63, 64, 65, 200, Block.MOST}[seed % 8];
+      Boxes all = new Boxes(random, count);
+      int[] numbers = IntStream.range(0, count).map(i -> i + 1000).toArray();
+      Block block =
+          new Block(numbers.clone(), all.boxes.toArray(Box[]::new), all.ranges, all.whole);
+      boolean[] gone = new boolean[count];
+      for (int round = 0; round < 3; round++) {
+        for (int i = 0; i < 60; i++) {
+          int[] point = all.point(random);
+          int from = random.nextInt(count);
+          int expected =
+              IntStream.range(from, count)
+                  .filter(b -> !gone[b] && all.boxes.get(b).contains(point))
+                  .findFirst()
+                  .orElse(-1);
+          assertThat(block.find(point, from)).as("seed %d", seed).isEqualTo(expected);
+        }
+        Box other = all.inside(random);
+        long[] bits = block.meeting(other);
+        for (int b = 0; b < count; b++) {
+          assertThat((bits[b >> 6] >> b & 1) != 0)
+              .as("seed %d, box %d", seed, b)
+              .isEqualTo(!gone[b] && all.boxes.get(b).intersects(other));
+        }
+        int out = random.nextInt(count);
+        if (!gone[out]) {
+          block.remove(out + 1000);
+          gone[out] = true;
+        }
+      }
+    }
+  }
+
+  @Test
+  void aCellFindsTheFirstAlsoAmongThoseThatCameLate() {
+    for (int seed = 0; seed < Rounds.of(60); seed++) {
+      Random random = new Random(seed);
+      int count = new int[] {3, 100, Block.MOST + 90}[seed % 3];
+      Boxes all = new Boxes(random, count);
+      int[] position = IntStream.range(0, count + 20).map(i -> 2 * i).toArray();
+      int[] numbers = IntStream.range(0, count).toArray();
+      Cell cell = new Cell(all.boxes, n -> position[n], numbers, all.ranges, all.whole);
+      List<Integer> present = new ArrayList<>(IntStream.of(numbers).boxed().toList());
+      check(cell, all, position, present, random, seed);
+      for (int i = 0; i < 6; i++) {
+        all.boxes.add(all.box(random));
+        position[count + i] = 2 * random.nextInt(count) + 1;
+        cell = cell.with(count + i);
+        present.add(count + i);
+        check(cell, all, position, present, random, seed);
+      }
+      assertThat(cell.with(count + 6)).as("it is better made anew").isNull();
+      for (int i = 0; i < 6; i++) {
+        Integer out = present.remove(random.nextInt(present.size()));
+        cell = cell.without(out);
+        check(cell, all, position, present, random, seed);
+      }
+    }
+  }
+
+  private static void check(
+      Cell cell, Boxes all, int[] position, List<Integer> present, Random random, int seed) {
+    for (int i = 0; i < 40; i++) {
+      int[] point = all.point(random);
+      int from = random.nextInt(4) == 0 ? 0 : random.nextInt(position.length * 2);
+      int best = random.nextBoolean() ? Cell.NONE : present.get(random.nextInt(present.size()));
+      int expected = best;
+      for (int number : present) {
+        if (position[number] >= from
+            && all.boxes.get(number).contains(point)
+            && (expected == Cell.NONE || position[number] < position[expected])) {
+          expected = number;
+        }
+      }
+      int found = cell.find(point, from, best);
+      assertThat(found < 0 ? -1 : position[found])
+          .as("seed %d, from %d, best %d", seed, from, best)
+          .isEqualTo(expected < 0 ? -1 : position[expected]);
+    }
+    Box other = all.inside(random);
+    List<Integer> meeting = new ArrayList<>();
+    cell.meeting(other, meeting::add);
+    assertThat(meeting)
+        .as("seed %d", seed)
+        .containsExactlyInAnyOrderElementsOf(
+            present.stream().filter(n -> all.boxes.get(n).intersects(other)).toList());
+  }
+}
