@@ -1,12 +1,14 @@
 package dev.ironsieve.core.difference;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.ironsieve.core.difference.Difference.Part;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Place;
 import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Rule;
@@ -14,10 +16,14 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.text.ConnectionLine;
+import java.time.ZoneId;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 /** Differences by example: which parts there are, how large, and in which order. */
@@ -177,5 +183,65 @@ class DifferenceTest {
     Rule twin = rule("twin", Verdict.ALLOW, null, "tcp/443");
     assertThat(of(base(web), base(twin)).isEmpty()).isTrue();
     assertThat(Differences.between(base(web), base(twin), Aspect.RULE).parts()).hasSize(1);
+  }
+
+  @Test
+  void onlyTheSameConnectionsAreCompared() {
+    Rulebase base = base(rule("web", Verdict.ALLOW, null, "tcp/443"));
+    Rulebase elsewhere =
+        new Rulebase(
+            "b",
+            List.of(INSIDE, OUTSIDE, new Zone("between", List.of(), "")),
+            List.of(),
+            List.of(),
+            base.sections());
+    assertThatThrownBy(() -> of(base, elsewhere))
+        .isInstanceOf(IllegalArgumentException.class)
+        .hasMessageContaining("not the same zones");
+    Vocabulary ann = new Vocabulary(Coordinate.PERSON, "1", List.of("ann"), List.of());
+    Vocabulary ben = new Vocabulary(Coordinate.PERSON, "2", List.of("ann", "ben"), List.of());
+    Rulebase one = base.withPinned(List.of(ann));
+    Rulebase two = base.withPinned(List.of(ben));
+    assertThatThrownBy(() -> of(one, two)).isInstanceOf(IllegalArgumentException.class);
+    assertThat(of(one, one).isEmpty()).isTrue();
+    assertThatThrownBy(
+            () -> Differences.between(new Order(base), new Order(base), Aspect.VERDICT, 1000))
+        .isInstanceOf(IllegalArgumentException.class)
+        .hasMessage("not in one space");
+  }
+
+  @Test
+  void hostsThatOnlyOneSideSaysAreToldApartOnBoth() {
+    Rule web = rule("web", Verdict.ALLOW, null, "tcp/443");
+    Rulebase before = base(web);
+    Rulebase after = base(web.asking(Map.of(Coordinate.SITE, Criterion.of("www.quay.example"))));
+    Difference less = of(before, after);
+    assertThat(less.isEmpty()).isFalse();
+    for (Part part : less.parts()) {
+      assertThat(part.before().id()).isEqualTo("web");
+      assertThat(part.after()).isNull();
+      assertThat(ConnectionLine.format(part.witness())).doesNotContain("www.quay.example");
+    }
+    Difference more = of(after, before);
+    assertThat(more.parts()).hasSameSizeAs(less.parts());
+    assertThat(more.parts().getFirst().after().id()).isEqualTo("web");
+    assertThat(more.parts().getFirst().before()).isNull();
+  }
+
+  @Test
+  void timesAreComparedByOneClockOnly() {
+    Rule web = rule("web", Verdict.ALLOW, null, "tcp/443");
+    Rulebase timed =
+        base(web.asking(Map.of(Coordinate.TIME, Criterion.of("weekdays 06:00-22:00"))));
+    assertThatThrownBy(() -> of(timed, in(timed, "Europe/Oslo")))
+        .isInstanceOf(IllegalArgumentException.class)
+        .hasMessageContaining("time zone");
+    assertThat(of(in(timed, "Europe/Oslo"), in(timed, "Europe/Oslo")).isEmpty()).isTrue();
+    // Where no rule speaks of time, the clock does not matter.
+    assertThat(of(base(web), in(base(web), "Europe/Oslo")).isEmpty()).isTrue();
+  }
+
+  private static Rulebase in(Rulebase base, String zone) {
+    return new Edit.SetTimeZone(ZoneId.of(zone)).apply(base);
   }
 }
