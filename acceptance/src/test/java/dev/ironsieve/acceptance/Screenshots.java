@@ -124,7 +124,7 @@ public final class Screenshots {
           bench.page().getByText("10.40.7.70").first().click();
           bench.button("Begin with 4b 53 4b 31").click();
           bench.page().getByLabel("Application").fill("Kiosk heartbeat");
-          bench.page().getByText("Recognises 6 of 39.").waitFor();
+          bench.page().getByText("nothing by mistake").waitFor();
         });
     out.put(
         "applications",
