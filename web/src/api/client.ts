@@ -1,4 +1,5 @@
 import type {
+  DecidingRules,
   Catalogue,
   Change,
   CheckState,
@@ -19,7 +20,6 @@ import type {
   ListedRulebase,
   People,
   Person,
-  PersonRules,
   ProbeAnswer,
   ProblemBody,
   RecognisedCapture,
@@ -220,7 +220,9 @@ export const api = {
   signInsOf: (person: string) =>
     call<SignedIn[]>('GET', `/sign-ins?${new URLSearchParams({ person }).toString()}`),
   rulesOfPerson: (id: number, name: string) =>
-    call<PersonRules>('GET', `${draft(id)}/people/${encodeURIComponent(name)}`),
+    call<DecidingRules>('GET', `${draft(id)}/people/${encodeURIComponent(name)}`),
+  rulesOfApplication: (id: number, name: string) =>
+    call<DecidingRules>('GET', `${draft(id)}/applications/${encodeURIComponent(name)}`),
 
   accounts: () => call<ListedAccount[]>('GET', '/accounts'),
   addAccount: (body: { name: string; displayName: string; role: string; password: string }) =>

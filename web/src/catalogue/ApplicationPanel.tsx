@@ -1,26 +1,35 @@
+import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import type { Application, Rule } from '../api/types';
-import { familyOf, rulesAbout } from './catalogue';
+import { api } from '../api/client';
+import type { Application, Draft, Rule } from '../api/types';
+import { DecidingRules } from '../rules/DecidingRules';
+import { familyOf, saidOf, whomOf } from './catalogue';
 import { wordsOf } from '../signatures/conditions';
 import { FamilyPicture } from './FamilyPicture';
 
-/** Everything that the catalogue says of one application, and which rules speak of it. */
+/** Everything that the catalogue says of one application, and which rules decide on it. */
 export function ApplicationPanel({
+  draft,
   application,
   all,
-  rules,
+  byId,
   numbers,
   onChoose,
   onRule,
 }: {
+  draft: Draft;
   application: Application;
   all: Application[];
-  rules: Rule[];
+  byId: Map<string, Rule>;
   numbers: Map<string, number>;
   onChoose(name: string): void;
   onRule(id: string): void;
 }) {
-  const about = rulesAbout(application, rules);
+  const { data, error } = useQuery({
+    queryKey: ['application', draft.id, draft.version, application.name],
+    queryFn: () => api.rulesOfApplication(draft.id, application.name),
+    staleTime: Infinity,
+  });
   return (
     <article aria-label={application.name} className="min-w-0">
       <h2 className="text-[15px] font-semibold">{application.name}</h2>
@@ -77,30 +86,15 @@ export function ApplicationPanel({
         family={familyOf(application, all)}
         onChoose={onChoose}
       />
-      <h3 className="mt-4 mb-1 font-semibold">Rules that speak of it</h3>
-      {about.length === 0 ? (
-        <p className="text-[12px] text-dim">
-          None. Rules that ask for no application hold for it like for any other.
-        </p>
-      ) : (
-        <ul className="divide-y divide-line border-y border-line">
-          {about.map(({ rule, said }) => (
-            <li key={rule.id} className="flex items-baseline gap-3 py-1">
-              <button
-                type="button"
-                onClick={() => onRule(rule.id)}
-                className="min-h-[24px] min-w-0 cursor-pointer truncate text-left text-accent underline underline-offset-2"
-              >
-                {numbers.get(rule.id)} {rule.name}
-              </button>
-              <span className="ml-auto shrink-0 text-[12px] text-dim">
-                {rule.verdict} · {said.join(', ')}
-                {rule.enabled === false ? ' · disabled' : ''}
-              </span>
-            </li>
-          ))}
-        </ul>
-      )}
+      <h3 className="mt-4 mb-1 font-semibold">Rules that can ever decide on it, and for whom</h3>
+      <DecidingRules
+        found={data}
+        error={error}
+        byId={byId}
+        numbers={numbers}
+        said={(rule) => [...saidOf(application, rule), ...whomOf(rule)]}
+        onRule={onRule}
+      />
     </article>
   );
 }

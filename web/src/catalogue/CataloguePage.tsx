@@ -37,7 +37,7 @@ export default function CataloguePage({
     staleTime: Infinity,
   });
   const all = useMemo(() => (data ? applicationsOf(data) : []), [data]);
-  const rules = useMemo(() => allRules(draft), [draft]);
+  const byId = useMemo(() => new Map(allRules(draft).map((rule) => [rule.id, rule])), [draft]);
   const [params, setParams] = useSearchParams();
   const [query, setQuery] = useState(params.get('q') ?? '');
   const [category, setCategory] = useState(params.get('category') ?? '');
@@ -150,9 +150,10 @@ export default function CataloguePage({
         <div className="min-h-0 min-w-0 flex-1 overflow-y-auto pb-6">
           {shown && (
             <ApplicationPanel
+              draft={draft}
               application={shown}
               all={all}
-              rules={rules}
+              byId={byId}
               numbers={numbers}
               onChoose={choose}
               onRule={onRule}

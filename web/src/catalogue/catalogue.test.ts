@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Application, Rule } from '../api/types';
-import { familyOf, rulesAbout, search } from './catalogue';
+import { familyOf, saidOf, search, whomOf } from './catalogue';
 
 const application = (name: string, more: Partial<Application> = {}): Application => ({
   name,
@@ -40,7 +40,7 @@ describe('search', () => {
   });
 });
 
-describe('rulesAbout', () => {
+describe('what a rule says of an application', () => {
   it('knows every way in which a rule can mean an application', () => {
     const rules = [
       rule('a', ['Gullwire: post']),
@@ -49,11 +49,23 @@ describe('rulesAbout', () => {
       rule('d', ['risk 4 or more', 'Gullwire sign-in']),
       { id: 'e', name: 'e', verdict: 'drop' } as Rule,
     ];
-    expect(rulesAbout(gullwire, rules).map(({ rule, said }) => [rule.id, ...said])).toEqual([
+    expect(rules.map((rule) => [rule.id, ...saidOf(gullwire, rule)])).toEqual([
       ['a', 'Gullwire: post'],
       ['b', 'category chat', 'not GULLWIRE'],
       ['c', 'risk 3 or more', 'tag cloud'],
+      ['d'],
+      ['e'],
     ]);
+  });
+
+  it('and of whom it is for', () => {
+    const asking = (items: string[], except: string[] = []) =>
+      ({ id: 'a', name: 'a', terms: { person: { items, except } } }) as unknown as Rule;
+    expect(whomOf(asking(['deck crews', 'Ben Holm']))).toEqual(['for deck crews, Ben Holm']);
+    expect(whomOf(asking(['any signed in'], ['contractors']))).toEqual([
+      'for any signed in, not contractors',
+    ]);
+    expect(whomOf(rule('b', ['Gullwire']))).toEqual([]);
   });
 });
 

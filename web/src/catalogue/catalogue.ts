@@ -62,21 +62,22 @@ export function namesOf(application: Application): Set<string> {
   return new Set(names.map((name) => name.toLowerCase()));
 }
 
-/** The rules that speak of an application, by what they say of it. */
-export function rulesAbout(
-  application: Application,
-  rules: Rule[],
-): { rule: Rule; said: string[] }[] {
+/** What a rule says of an application, if it speaks of it. */
+export function saidOf(application: Application, rule: Rule): string[] {
   const names = namesOf(application);
   const means = (text: string) => names.has(text.toLowerCase());
-  return rules.flatMap((rule) => {
-    const asked = rule.terms?.application;
-    const said = [
-      ...(asked?.items ?? []).filter(means),
-      ...(asked?.except ?? []).filter(means).map((text) => `not ${text}`),
-    ];
-    return said.length ? [{ rule, said }] : [];
-  });
+  const asked = rule.terms?.application;
+  return [
+    ...(asked?.items ?? []).filter(means),
+    ...(asked?.except ?? []).filter(means).map((text) => `not ${text}`),
+  ];
+}
+
+/** For whom a rule is, as it says: people, and nothing if it asks for none. */
+export function whomOf(rule: Rule): string[] {
+  const asked = rule.terms?.person;
+  const said = [...(asked?.items ?? []), ...(asked?.except ?? []).map((text) => `not ${text}`)];
+  return said.length ? [`for ${said.join(', ')}`] : [];
 }
 
 /** The applications that an application needs and carries, and those that need or carry it. */

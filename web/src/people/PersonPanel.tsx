@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../api/client';
 import type { Draft, PersonEntry, Rule } from '../api/types';
+import { DecidingRules } from '../rules/DecidingRules';
 import { Age } from '../ui/Age';
-import { Faults } from '../ui/Faults';
 import { saidOf } from './people';
 
 /** Everything about one person: groups, attributes, and what every rule that can decide lets reach. */
@@ -73,42 +73,14 @@ export function PersonPanel({
         </dd>
       </dl>
       <h3 className="mt-4 mb-1 font-semibold">Rules that can ever decide for them</h3>
-      <Faults error={error} />
-      {!data && !error && <p role="status">Working it out…</p>}
-      {data && (
-        <ol className="divide-y divide-line border-y border-line">
-          {data.rules.map((found) => {
-            const rule = found.id ? byId.get(found.id) : undefined;
-            const said = rule ? saidOf(person, rule) : [];
-            return (
-              <li key={found.id ?? 'closing'} className="py-1">
-                <div className="flex items-baseline gap-3">
-                  {rule ? (
-                    <button
-                      type="button"
-                      onClick={() => onRule(rule.id)}
-                      className="min-h-[24px] min-w-0 cursor-pointer truncate text-left text-accent underline underline-offset-2"
-                    >
-                      {numbers.get(rule.id)} {rule.name}
-                    </button>
-                  ) : (
-                    <span>the closing rule</span>
-                  )}
-                  <span className="ml-auto shrink-0 text-[12px] text-dim">
-                    {said.length > 0 && `${said.join(', ')} · `}
-                    {found.verdict}
-                  </span>
-                </div>
-                <p className="text-[12px] text-dim">{found.to}</p>
-                <p className="font-mono text-[12px] break-words">{found.witness}</p>
-              </li>
-            );
-          })}
-          {!data.complete && (
-            <li className="py-1 text-drop">There may be more: the budget of work ran out.</li>
-          )}
-        </ol>
-      )}
+      <DecidingRules
+        found={data}
+        error={error}
+        byId={byId}
+        numbers={numbers}
+        said={(rule) => saidOf(person, rule)}
+        onRule={onRule}
+      />
     </article>
   );
 }

@@ -6,7 +6,9 @@ import static org.hamcrest.Matchers.hasItem;
 import static org.hamcrest.Matchers.hasItems;
 import static org.hamcrest.Matchers.lessThanOrEqualTo;
 import static org.hamcrest.Matchers.not;
+import static org.hamcrest.Matchers.notNullValue;
 import static org.hamcrest.Matchers.nullValue;
+import static org.hamcrest.Matchers.startsWith;
 
 import io.quarkus.test.junit.QuarkusTest;
 import io.restassured.response.Response;
@@ -103,6 +105,24 @@ class CatalogueTest {
     ruth.post(id, "undo");
     ruth.post(id, "undo").then().statusCode(200);
     ruth.draft(id).then().body("editions.application", nullValue());
+  }
+
+  @Test
+  void tellsWhichRulesCanEverDecideOnAnApplication() {
+    ruth.request()
+        .get("/api/rulebases/1/draft/applications/{application}", "lanternreel")
+        .then()
+        .statusCode(200)
+        .body("complete", equalTo(true))
+        .body("rules[0].witness", containsString("Lanternreel"))
+        .body("rules[0].ends", notNullValue())
+        .body("rules[-1].id", nullValue())
+        .body("rules[-1].verdict", equalTo("drop"));
+    ruth.request()
+        .get("/api/rulebases/1/draft/applications/{application}", "No such thing")
+        .then()
+        .statusCode(404)
+        .body("detail", startsWith("This draft knows no application"));
   }
 
   @Test

@@ -183,7 +183,7 @@ class DirectoryTest {
         .body("rules[0].witness", containsString("Ben Holm"))
         .body("rules[-1].id", nullValue())
         .body("rules[-1].verdict", equalTo("drop"))
-        .body("rules[-1].to", notNullValue());
+        .body("rules[-1].ends", notNullValue());
     ruth.request()
         .get("/api/rulebases/1/draft/people/{person}", "Nobody Here")
         .then()

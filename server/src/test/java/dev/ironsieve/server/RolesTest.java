@@ -31,6 +31,7 @@ class RolesTest {
               .replace("{coordinate}", "application")
               .replace("{snapshot}", "2026-11-20")
               .replace("{person}", "Ben Holm")
+              .replace("{application}", "Gullwire")
               .replace("{rule}", "h01")
               .replace("{finding}", "shadowed")
               .replace("{address}", "10.1.99.9")

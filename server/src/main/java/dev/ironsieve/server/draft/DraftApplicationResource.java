@@ -1,0 +1,47 @@
+package dev.ironsieve.server.draft;
+
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.space.Space;
+import dev.ironsieve.server.account.Role;
+import dev.ironsieve.server.http.Problem;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.Path;
+import java.util.Map;
+
+/** What one rulebase's draft means for one application. */
+@Path("/api/rulebases/{rulebase}/draft/applications/{application}")
+@RolesAllowed(Role.MAY_VIEW)
+public class DraftApplicationResource {
+  private final Drafts drafts;
+
+  DraftApplicationResource(Drafts drafts) {
+    this.drafts = drafts;
+  }
+
+  /**
+   * The rules that can ever decide on it; the ends are those from which it is used.
+   *
+   * @param application its name in the draft's edition of the catalogue
+   */
+  @GET
+  public DecidingRules rules(long rulebase, String application) {
+    boolean known =
+        drafts
+            .rulebase(rulebase)
+            .vocabulary(Coordinate.APPLICATION)
+            .filter(vocabulary -> vocabulary.meanings().containsKey(Names.key(application)))
+            .isPresent();
+    if (!known) {
+      throw Problem.of(404, "This draft knows no application called \"" + application + "\".");
+    }
+    Rule pattern =
+        Rule.matchingAll("question", "question", Verdict.ALLOW)
+            .asking(Map.of(Coordinate.APPLICATION, Criterion.of(application)));
+    return DecidingRules.of(drafts.reach(rulebase, pattern, Space.FROM));
+  }
+}
