@@ -86,7 +86,11 @@ export function ApplicationPanel({
         family={familyOf(application, all)}
         onChoose={onChoose}
       />
-      <h3 className="mt-4 mb-1 font-semibold">Rules that can ever decide on it, and for whom</h3>
+      <h3 className="mt-4 mb-1 font-semibold">
+        {application.ports?.length
+          ? 'Rules that can ever decide on it, on its usual ports, and for whom'
+          : 'Rules that can ever decide on it, and for whom'}
+      </h3>
       <DecidingRules
         found={data}
         error={error}

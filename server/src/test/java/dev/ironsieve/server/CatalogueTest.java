@@ -2,6 +2,7 @@ package dev.ironsieve.server;
 
 import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.equalTo;
+import static org.hamcrest.Matchers.everyItem;
 import static org.hamcrest.Matchers.hasItem;
 import static org.hamcrest.Matchers.hasItems;
 import static org.hamcrest.Matchers.lessThanOrEqualTo;
@@ -114,7 +115,8 @@ class CatalogueTest {
         .then()
         .statusCode(200)
         .body("complete", equalTo(true))
-        .body("rules[0].witness", containsString("Lanternreel"))
+        .body("rules.witness", everyItem(containsString("Lanternreel")))
+        .body("rules.witness", everyItem(containsString("/443 ")))
         .body("rules[0].ends", notNullValue())
         .body("rules[-1].id", nullValue())
         .body("rules[-1].verdict", equalTo("drop"));

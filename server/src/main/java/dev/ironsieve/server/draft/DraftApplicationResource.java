@@ -4,7 +4,9 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.http.Problem;
@@ -24,23 +26,34 @@ public class DraftApplicationResource {
   }
 
   /**
-   * The rules that can ever decide on it; the ends are those from which it is used.
+   * The rules that can ever decide on it, on its usual ports where it has some, since on any other
+   * every rule might; the ends are those from which it is used.
    *
    * @param application its name in the draft's edition of the catalogue
    */
   @GET
   public DecidingRules rules(long rulebase, String application) {
-    boolean known =
+    Vocabulary applications =
         drafts
             .rulebase(rulebase)
             .vocabulary(Coordinate.APPLICATION)
             .filter(vocabulary -> vocabulary.meanings().containsKey(Names.key(application)))
-            .isPresent();
-    if (!known) {
-      throw Problem.of(404, "This draft knows no application called \"" + application + "\".");
-    }
+            .orElseThrow(
+                () ->
+                    Problem.of(
+                        404, "This draft knows no application called \"" + application + "\"."));
+    boolean hasPorts =
+        applications.applications().stream()
+            .filter(fact -> Names.key(fact.name()).equals(Names.key(application)))
+            .anyMatch(fact -> !fact.ports().isEmpty());
+    Rule any = Rule.matchingAll("question", "question", Verdict.ALLOW);
     Rule pattern =
-        Rule.matchingAll("question", "question", Verdict.ALLOW)
+        any.matching(
+                any.fromZones(),
+                any.fromAddresses(),
+                any.toZones(),
+                any.toAddresses(),
+                hasPorts ? Criterion.of(new ServiceItem.UsualPorts()) : any.services())
             .asking(Map.of(Coordinate.APPLICATION, Criterion.of(application)));
     return DecidingRules.of(drafts.reach(rulebase, pattern, Space.FROM));
   }
