@@ -3,14 +3,14 @@ package dev.ironsieve.core.analysis;
 import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.analysis.Questions.Obstacle;
 import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
-import java.util.Arrays;
 import java.util.BitSet;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.IntPredicate;
 
 /**
  * Shadowed and redundant (above): whether anything still gets to a rule, by a witness that is found
@@ -101,28 +101,68 @@ final class Covering {
             target,
             corners,
             slot,
-            point -> otherwise(slot, order.first(point)) ? Obstacle.NOTHING : Obstacle.HOPELESS);
+            point -> otherwise(slot, order.first(point)) ? Obstacle.NOTHING : order.first(point));
     if (quick.isPresent()) {
       return shadowed(blame, quick.get());
     }
-    Budget budget = new Budget(questions.steps);
-    // Nothing of the target gets past the last of the rules that cover it.
-    int end = blame.rules().stream().map(order::position).max().orElseThrow() + 1;
-    int[] others = order.meeting(target, 0, end, other -> otherwise(slot, other));
-    for (int other : blamedFirst(others, blame.rules())) {
-      List<Box> shared = Box.shared(target, order.region(other));
-      switch (questions.coveredBefore(other, shared, budget)) {
-        case Outcome.Uncovered uncovered -> {
-          return shadowed(blame, uncovered.point());
-        }
-        case Outcome.Exhausted exhausted -> {
-          return new Standing.Undecided("whether the rules above all say the same");
-        }
-        case Outcome.Covered covered -> {}
+    Decided decided = new Decided(slot, new Budget(questions.steps));
+    int end = 0; // nothing of the target gets past the last of the rules that cover it
+    for (int rule : blame.rules().stream().toArray()) {
+      end = Math.max(end, order.position(rule) + 1);
+      if (decided.isOtherwiseWhere(rule)) {
+        return decided.standing(blame);
       }
     }
-    int[] point = target.getFirst().lowest();
-    return new Standing.Covered(false, blame.rules(), blame.smallest(), point, order.first(point));
+    IntPredicate notAsked = other -> !blame.rules().get(other);
+    order.around(target).some(0, end, notAsked, decided::isOtherwiseWhere);
+    return decided.standing(blame);
+  }
+
+  /** Whether a rule that says otherwise decides anything of what is covered. */
+  private final class Decided {
+    private final int slot;
+    private final List<Box> target;
+    private final Budget budget;
+    private int[] otherwise; // such a point
+    private boolean open; // whether the budget ran out
+
+    Decided(int slot, Budget budget) {
+      this.slot = slot;
+      this.target = order.region(slot);
+      this.budget = budget;
+    }
+
+    /** Whether there is nothing more to ask, seen from where another rule holds. */
+    boolean isOtherwiseWhere(int other) {
+      if (!otherwise(slot, other)) {
+        return false;
+      }
+      List<Box> shared = Box.shared(target, order.region(other));
+      // Any rule that says otherwise will do, so only those that say the same keep this one off.
+      CoverSearch.Holder sayingTheSame =
+          point -> {
+            int first = order.first(point);
+            return otherwise(slot, first) ? CoverSearch.Holder.NOBODY : first;
+          };
+      switch (CoverSearch.search(shared, sayingTheSame, order::region, budget)) {
+        case Outcome.Uncovered uncovered -> otherwise = uncovered.point();
+        case Outcome.Exhausted exhausted -> open = true;
+        case Outcome.Covered covered -> {}
+      }
+      return open || otherwise != null;
+    }
+
+    Standing standing(Blame.Verdict blame) {
+      if (open) {
+        return new Standing.Undecided("whether the rules above all say the same");
+      }
+      if (otherwise != null) {
+        return shadowed(blame, otherwise);
+      }
+      int[] point = target.getFirst().lowest();
+      return new Standing.Covered(
+          false, blame.rules(), blame.smallest(), point, order.first(point));
+    }
   }
 
   private Standing shadowed(Blame.Verdict blame, int[] point) {
@@ -131,13 +171,5 @@ final class Covering {
 
   private boolean otherwise(int slot, int other) {
     return questions.verdict(other) != questions.verdict(slot);
-  }
-
-  /** So that the witness is, where there is one, a rule's that is blamed anyway. */
-  private static List<Integer> blamedFirst(int[] meeting, BitSet blamed) {
-    return Arrays.stream(meeting)
-        .boxed()
-        .sorted(Comparator.comparing(rule -> !blamed.get(rule)))
-        .toList();
   }
 }

@@ -2,7 +2,9 @@ package dev.ironsieve.core.analysis;
 
 import dev.ironsieve.core.analysis.Certificate.Pair;
 import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.analysis.Questions.Obstacle;
 import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.order.Around;
 import dev.ironsieve.core.order.Order;
@@ -11,7 +13,6 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
@@ -110,48 +111,62 @@ final class Pairs {
     if (quick != Order.NONE) {
       return new Pair.Found(quick, point(quick));
     }
-    int[][] point = new int[1][];
+    IntPredicate will = other -> mayCorrelate(slot, other);
+    Pair.Found[] found = new Pair.Found[1];
     Set<Integer> open = new LinkedHashSet<>();
-    int found =
-        around.some(
-            0,
-            order.position(slot),
-            other -> contradicts(slot, other),
-            other -> {
-              if (!mayCorrelate(slot, other)) {
-                return false;
-              }
-              point[0] = quick(slot, other, corners).orElse(null);
-              if (point[0] == null) {
-                open.add(other);
-              }
-              return point[0] != null;
-            });
-    return found == Order.NONE ? exactly(slot, open) : new Pair.Found(found, point[0]);
+    around.some(
+        0,
+        endOfDeciding(slot),
+        other -> contradicts(slot, other),
+        other -> {
+          if (!open.contains(other) && will.test(other)) {
+            found[0] = quick(slot, other, will, corners);
+            open.add(other);
+          }
+          return found[0] != null;
+        });
+    return found[0] == null ? exactly(slot, open, will) : found[0];
   }
 
-  private Pair correlated(int slot, int[] earlier, Corners corners) {
+  /** No rule at this position or below, but above {@code slot}, decides anything of its match. */
+  private int endOfDeciding(int slot) {
+    return standings.apply(slot) instanceof Standing.Covered covered
+        ? covered.causes().stream().map(order::position).max().orElseThrow() + 1
+        : order.position(slot);
+  }
+
+  /**
+   * @param will which of the rules that decide something of the match are looked for
+   */
+  private Pair correlated(int slot, int[] earlier, IntPredicate will, Corners corners) {
     List<Integer> open = new ArrayList<>();
     for (int other : earlier) {
-      if (!mayCorrelate(slot, other)) {
+      if (!will.test(other)) {
         continue;
       }
-      Optional<int[]> point = quick(slot, other, corners);
-      if (point.isPresent()) {
-        return new Pair.Found(other, point.get());
+      Pair.Found found = quick(slot, other, will, corners);
+      if (found != null) {
+        return found;
       }
       open.add(other);
     }
-    return exactly(slot, open);
+    return exactly(slot, open, will);
   }
 
-  private Pair exactly(int slot, Collection<Integer> open) {
+  private Pair exactly(int slot, Collection<Integer> open, IntPredicate will) {
     Budget budget = new Budget(questions.steps);
     boolean settled = true;
     for (int other : open) {
-      switch (exact(slot, other, budget)) {
+      List<Box> shared = Box.shared(order.region(slot), order.region(other));
+      // Whichever of those that are looked for decides there, so only the rest keeps this one off.
+      CoverSearch.Holder notLookedFor =
+          point -> {
+            int first = order.first(point);
+            return will.test(first) ? CoverSearch.Holder.NOBODY : first;
+          };
+      switch (CoverSearch.search(shared, notLookedFor, order::region, budget)) {
         case Outcome.Uncovered uncovered -> {
-          return new Pair.Found(other, uncovered.point());
+          return new Pair.Found(order.first(uncovered.point()), uncovered.point());
         }
         case Outcome.Covered covered -> {}
         case Outcome.Exhausted exhausted -> settled = false;
@@ -162,7 +177,9 @@ final class Pairs {
 
   /** Whether this earlier rule, which it meets, correlates with {@code slot}. */
   Pair correlates(int slot, int other, Corners corners) {
-    return correlated(slot, new int[] {other}, corners);
+    return mayCorrelate(slot, other)
+        ? correlated(slot, new int[] {other}, o -> o == other, corners)
+        : Certificate.NONE;
   }
 
   /**
@@ -175,7 +192,7 @@ final class Pairs {
     List<Box> freed = Box.shared(gone, order.region(slot));
     int[] earlier =
         order.meeting(freed, from, order.position(slot), other -> contradicts(slot, other));
-    return correlated(slot, earlier, corners);
+    return correlated(slot, earlier, other -> mayCorrelate(slot, other), corners);
   }
 
   private boolean mayCorrelate(int slot, int other) {
@@ -185,18 +202,23 @@ final class Pairs {
         && !contains(other, slot);
   }
 
-  /** A point of both that the earlier rule decides, if one is found cheaply. */
-  private Optional<int[]> quick(int slot, int other, Corners corners) {
+  /** A point of both that a rule decides which is looked for, if one is found cheaply; or null. */
+  private Pair.Found quick(int slot, int other, IntPredicate will, Corners corners) {
     if (decidesInside(slot, other)) {
-      return Optional.of(point(other));
+      return new Pair.Found(other, point(other));
     }
     List<Box> shared = Box.shared(order.region(slot), order.region(other));
-    return questions.guess(shared, corners, slot, questions.before(other));
-  }
-
-  private Outcome exact(int slot, int other, Budget budget) {
-    List<Box> shared = Box.shared(order.region(slot), order.region(other));
-    return questions.coveredBefore(other, shared, budget);
+    return questions
+        .guess(
+            shared,
+            corners,
+            slot,
+            point -> {
+              int first = order.first(point);
+              return will.test(first) ? Obstacle.NOTHING : first;
+            })
+        .map(point -> new Pair.Found(order.first(point), point))
+        .orElse(null);
   }
 
   /**

@@ -15,6 +15,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.IntPredicate;
 
 /**
@@ -70,7 +71,7 @@ public final class Order {
   }
 
   private Order(Resolution resolution, List<Rule> all, List<Match> found, Space space) {
-    this(resolution, all, found, found.stream().map(space::region).toList(), space);
+    this(resolution, all, found, space.regions(found), space);
   }
 
   private Order(
@@ -86,8 +87,10 @@ public final class Order {
       slotAt[i] = add(all.get(i), found.get(i), regions.get(i));
     }
     place(slotAt);
+    CompletableFuture<Meeting> aside =
+        CompletableFuture.supplyAsync(() -> new Meeting(space, boxes));
     firstMatch = new FirstMatch(space, boxes, box -> positionOfBox[box], all.size());
-    meeting = new Meeting(space, boxes);
+    meeting = aside.join();
   }
 
   /**
@@ -96,15 +99,13 @@ public final class Order {
    * @param others more matches to tell apart, of rules with the same zones and values
    */
   public static Space space(Resolution resolution, List<Rule> all, List<Match> others) {
-    List<Match> matches = matches(resolution, all);
+    List<Match> matches = new ArrayList<>(matches(resolution, all));
     matches.addAll(others);
     return new Space(resolution, matches);
   }
 
   private static List<Match> matches(Resolution resolution, List<Rule> all) {
-    List<Match> matches = new ArrayList<>(all.size());
-    all.forEach(rule -> matches.add(resolution.match(rule)));
-    return matches;
+    return all.parallelStream().map(resolution::match).toList();
   }
 
   /**

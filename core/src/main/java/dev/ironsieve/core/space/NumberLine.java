@@ -26,6 +26,9 @@ final class NumberLine extends Line {
             .distinct()
             .toArray();
     spread(starts.length);
+    for (IntSet set : sets) {
+      labelled.computeIfAbsent(set, this::compute);
+    }
   }
 
   /**

@@ -31,8 +31,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 
-/** Looks up the names that rules mention. Equal criteria give the same set, not merely an equal. */
+/**
+ * Looks up the names that rules mention. Equal criteria give the same set, not merely an equal.
+ * Several threads may ask at once.
+ */
 public final class Resolution {
   private static final ServiceItem USUAL_PORTS = new ServiceItem.UsualPorts();
 
@@ -45,11 +49,12 @@ public final class Resolution {
   private final Map<String, AddressObject> addressObjects = new HashMap<>();
   private final Map<String, AddressSet> fed = new HashMap<>(); // sets of feeds
   private final Map<String, ServiceObject> serviceObjects = new HashMap<>();
-  private final Map<Criterion<String>, IntSet> zoneSets = new HashMap<>();
-  private final Map<Criterion<AddressItem>, AddressSet> addressSets = new HashMap<>();
-  private final Map<Criterion<ServiceItem>, List<Match.Traffic>> serviceSets = new HashMap<>();
+  private final Map<Criterion<String>, IntSet> zoneSets = new ConcurrentHashMap<>();
+  private final Map<Criterion<AddressItem>, AddressSet> addressSets = new ConcurrentHashMap<>();
+  private final Map<Criterion<ServiceItem>, List<Match.Traffic>> serviceSets =
+      new ConcurrentHashMap<>();
   private final Map<TransportSet, IntSet> byUsualPorts = new LinkedHashMap<>(); // applications
-  private final Map<IntSet, IntSet> sharedApplications = new HashMap<>();
+  private final Map<IntSet, IntSet> sharedApplications = new ConcurrentHashMap<>();
   private final Map<String, IntSet> usesByName = new HashMap<>(); // by application
   private final Map<String, IntSet> usualServices = new HashMap<>(); // by application
   private final Map<String, IntSet> usualSites = new HashMap<>(); // by application
@@ -107,7 +112,7 @@ public final class Resolution {
         numbers.put(value, numbers.size());
       }
       values.add(numbers);
-      termSets.add(new HashMap<>());
+      termSets.add(new ConcurrentHashMap<>());
     }
     anyTerms = like == null ? List.copyOf(any) : like.anyTerms;
     SiteIndex sites =

@@ -13,11 +13,14 @@ import dev.ironsieve.core.sets.TransportSet;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.EnumMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.SplittableRandom;
 import java.util.stream.IntStream;
 
@@ -94,8 +97,8 @@ public final class Space {
     this.resolution = resolution;
     List<EndpointLine.Side> fromSides = new ArrayList<>(matches.size());
     List<EndpointLine.Side> toSides = new ArrayList<>(matches.size());
-    List<IntSet> serviceSets = new ArrayList<>();
-    List<IntSet> portSets = new ArrayList<>();
+    Set<IntSet> serviceSets = distinct();
+    Set<IntSet> portSets = distinct();
     for (Match match : matches) {
       fromSides.add(new EndpointLine.Side(match.fromZones(), match.from()));
       toSides.add(new EndpointLine.Side(match.toZones(), match.to()));
@@ -135,10 +138,17 @@ public final class Space {
     Arrays.setAll(terms, i -> (SymbolLine) axes[TERMS + i]);
   }
 
+  /** For sets that many rules share, each object once. */
+  private static Set<IntSet> distinct() {
+    return Collections.newSetFromMap(new IdentityHashMap<>());
+  }
+
   private SymbolLine symbols(int number, Collection<Match> matches) {
-    List<IntSet> sets = new ArrayList<>(matches.size());
+    Set<IntSet> sets = distinct();
     for (Match match : matches) {
-      match.portions().forEach(portion -> sets.add(portion.terms().get(number)));
+      for (Match.Portion portion : match.portions()) {
+        sets.add(portion.terms().get(number));
+      }
     }
     switch (resolution.vocabularies().get(number).coordinate()) {
       case APPLICATION -> resolution.concernedByNeeds().forEach(fact -> sets.add(fact.uses()));
@@ -307,6 +317,22 @@ public final class Space {
       return null;
     }
     noteTerms(match);
+    return boxes(match, fromLabels, toLabels);
+  }
+
+  /** The same of many matches, all of which this space was made to tell apart; in their order. */
+  public List<List<Box>> regions(List<Match> matches) {
+    return matches.parallelStream()
+        .map(
+            match ->
+                boxes(
+                    match,
+                    from.labels(match.fromZones(), match.from()),
+                    to.labels(match.toZones(), match.to())))
+        .toList();
+  }
+
+  private List<Box> boxes(Match match, IntSet[] fromLabels, IntSet[] toLabels) {
     List<Box> out = new ArrayList<>(2);
     for (Match.Portion portion : match.portions()) {
       if (!addBoxes(out, fromLabels, toLabels, portion)) {
