@@ -61,6 +61,30 @@ final class Certificates {
     pairs.use(null);
   }
 
+  /** The same certificates for the same rules, which were laid out anew. */
+  Certificates(Certificates known, Move move, long steps) {
+    order = move.to();
+    questions = new Questions(order, steps);
+    covering = new Covering(questions);
+    redundancy = new Redundancy(questions);
+    pairs = new Pairs(questions, slot -> standings[slot]);
+    asksNeeds = new Needs(questions);
+    corners = Corners.upTo(order, 1)[0];
+    grow();
+    IntStream.range(0, order.size())
+        .parallel()
+        .forEach(
+            position -> {
+              int was = move.from().slotAt(position);
+              int slot = order.slotAt(position);
+              standings[slot] = move.of(known.standings[was]);
+              belows[slot] = move.of(known.belows[was]);
+              correlated[slot] = move.of(known.correlated[was]);
+              generalised[slot] = move.of(known.generalised[was]);
+              needs[slot] = move.of(known.needs[was]);
+            });
+  }
+
   private interface Ask {
     void about(int slot, Corners corners);
   }

@@ -187,7 +187,14 @@ public final class LiveAnalysis {
    */
   public Changed update(Rulebase next, Set<String> moved) {
     List<Rule> rules = next.rules();
-    Order.Change change = next.namesMeanAsIn(rulebase) ? order.update(rules, moved) : null;
+    Order.Change change = null;
+    if (next.namesMeanAsIn(rulebase)) {
+      change = order.update(rules, moved);
+      if (change == null && changed(rules) <= MOST_CHANGES) {
+        makeRoom(rules);
+        change = order.update(rules, moved);
+      }
+    }
     if (change == null || change.gone().size() + change.fresh().size() > MOST_CHANGES) {
       return startAgain(next);
     }
@@ -219,6 +226,29 @@ public final class LiveAnalysis {
               }
             });
     return new Changed(changed, reachable);
+  }
+
+  /** How many rules are not there yet as they are now; O(rules). */
+  private long changed(List<Rule> next) {
+    return next.stream()
+        .filter(rule -> order.slot(rule.id()) == Order.NONE || order.rule(slot(rule.id())) != rule)
+        .count();
+  }
+
+  /** Lays the rules out anew, so that there is room to tell the next ones apart; all else stays. */
+  void makeRoom(List<Rule> next) {
+    Move move = new Move(order, order.anew(next));
+    order = move.to();
+    certificates = new Certificates(certificates, move, steps);
+    maker = new View.Maker(order, certificates, steps);
+    views = bySlot(views, move);
+    reaches = bySlot(reaches, move);
+  }
+
+  private static <T> Map<Integer, T> bySlot(Map<Integer, T> known, Move move) {
+    Map<Integer, T> out = new HashMap<>();
+    known.forEach((slot, answer) -> out.put(move.slot(slot), answer));
+    return out;
   }
 
   private Changed startAgain(Rulebase next) {

@@ -132,6 +132,30 @@ public final class Order {
     return new Order(resolution, next, found, laidOut, space);
   }
 
+  /**
+   * The same rules, laid out anew: nothing is left of those that are gone, and there is room for
+   * others. The slot of each is its position.
+   *
+   * @param next rules whose names mean what they mean here, which are told apart as well
+   */
+  public Order anew(List<Rule> next) {
+    List<Rule> own = new ArrayList<>(size());
+    List<Match> found = new ArrayList<>(size());
+    for (int slot : slotAt) {
+      own.add(rules.get(slot));
+      found.add(matches.get(slot));
+    }
+    List<Match> apart = new ArrayList<>(found);
+    for (Rule rule : next) {
+      int slot = slot(rule.id());
+      if (slot == NONE || !rules.get(slot).matchesLike(rule)) {
+        apart.add(resolution.match(rule));
+      }
+    }
+    Space fresh = new Space(resolution, apart);
+    return new Order(resolution, own, found, fresh.regions(found), fresh);
+  }
+
   /** Takes a rule in, without a place yet. */
   private int add(Rule rule, Match match, List<Box> region) {
     int slot = rules.size();
@@ -327,7 +351,7 @@ public final class Order {
    *
    * @param next rules whose names mean what they meant before
    * @param moved ids of rules whose place among the others may have changed
-   * @return null if it cannot be done in place: then a new order has to be made
+   * @return null if there is no room for it: then the order has to be laid out {@link #anew}
    */
   public Change update(List<Rule> next, Set<String> moved) {
     int prefix = 0;

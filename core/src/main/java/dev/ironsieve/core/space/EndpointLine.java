@@ -86,15 +86,23 @@ final class EndpointLine extends Line {
       return byHigh < 0 || (byHigh == 0 && Long.compareUnsigned(lastLow[run], address.low()) < 0);
     }
 
-    void add(Address first, Address last) {
-      put(runs++, first, last);
+    void add(long fromHigh, long fromLow, long toHigh, long toLow) {
+      put(runs++, fromHigh, fromLow, toHigh, toLow);
     }
 
-    private void put(int run, Address first, Address last) {
-      firstHigh[run] = first.high();
-      firstLow[run] = first.low();
-      lastHigh[run] = last.high();
-      lastLow[run] = last.low();
+    private void put(int run, long fromHigh, long fromLow, long toHigh, long toLow) {
+      firstHigh[run] = fromHigh;
+      firstLow[run] = fromLow;
+      lastHigh[run] = toHigh;
+      lastLow[run] = toLow;
+    }
+
+    /** Whether a range of the family lies below all runs or above them; quicker than a search. */
+    boolean isBeside(AddressRange range) {
+      return runs == 0
+          || isLess(range.last().high(), range.last().low(), firstHigh[0], firstLow[0])
+          || isLess(
+              lastHigh[runs - 1], lastLow[runs - 1], range.first().high(), range.first().low());
     }
 
     /** Cuts a run in two; the second begins at {@code address}. */
@@ -106,13 +114,12 @@ final class EndpointLine extends Line {
         lastHigh = Arrays.copyOf(lastHigh, capacity);
         lastLow = Arrays.copyOf(lastLow, capacity);
       }
-      Address first = first(run);
-      Address last = last(run);
       for (long[] bounds : new long[][] {firstHigh, firstLow, lastHigh, lastLow}) {
         System.arraycopy(bounds, run, bounds, run + 1, runs - run);
       }
-      put(run, first, address.previous());
-      put(run + 1, address, last);
+      Address before = address.previous();
+      put(run, firstHigh[run], firstLow[run], before.high(), before.low());
+      put(run + 1, address.high(), address.low(), lastHigh[run + 1], lastLow[run + 1]);
       runs++;
     }
   }
@@ -142,11 +149,10 @@ final class EndpointLine extends Line {
         }
       }
     }
-    List<Cuts> cuts = perZone.stream().map(Cuts::of).toList();
     int classes = 0;
     for (Family family : Family.values()) {
       for (int zone = 0; zone < zones; zone++) {
-        Slice slice = cut(zone, family, cuts.get(zone).of(family));
+        Slice slice = cut(resolution.networks(zone), family, perZone.get(zone));
         slice.number = family.ordinal() * zones + zone;
         slice.before = classes;
         classes += slice.runs;
@@ -166,66 +172,92 @@ final class EndpointLine extends Line {
     }
   }
 
-  private Slice cut(int zone, Family family, Address[] cuts) {
+  private static boolean isLess(long high, long low, long otherHigh, long otherLow) {
+    int byHigh = Long.compareUnsigned(high, otherHigh);
+    return byHigh < 0 || (byHigh == 0 && Long.compareUnsigned(low, otherLow) < 0);
+  }
+
+  /** The networks of a zone, cut where some sets begin and behind where they end. */
+  private static Slice cut(AddressSet zone, Family family, List<AddressSet> sets) {
     List<AddressRange> networks =
-        resolution.networks(zone).ranges().stream().filter(n -> n.family() == family).toList();
-    Slice slice = new Slice(family, cuts.length + networks.size());
+        zone.ranges().stream().filter(network -> network.family() == family).toList();
+    if (networks.isEmpty()) {
+      return new Slice(family, 0);
+    }
+    AddressRange around = new AddressRange(networks.getFirst().first(), networks.getLast().last());
+    Cuts cuts = family == Family.IPV4 ? Cuts.ofIpv4(around, sets) : Cuts.ofIpv6(around, sets);
+    Slice slice = new Slice(family, cuts.low.length + networks.size());
     int at = 0;
     for (AddressRange network : networks) {
-      Address start = network.first();
-      while (at < cuts.length && cuts[at].compareTo(start) <= 0) {
+      long high = network.first().high();
+      long low = network.first().low();
+      Address last = network.last();
+      while (at < cuts.low.length && !isLess(high, low, cuts.high[at], cuts.low[at])) {
         at++;
       }
-      for (; at < cuts.length && cuts[at].compareTo(network.last()) <= 0; at++) {
-        slice.add(start, cuts[at].previous());
-        start = cuts[at];
+      while (at < cuts.low.length
+          && !isLess(last.high(), last.low(), cuts.high[at], cuts.low[at])) {
+        long before = cuts.low[at] == 0 ? cuts.high[at] - 1 : cuts.high[at];
+        slice.add(high, low, before, cuts.low[at] - 1);
+        high = cuts.high[at];
+        low = cuts.low[at];
+        at++;
       }
-      slice.add(start, network.last());
+      slice.add(high, low, last.high(), last.low());
     }
     return slice;
   }
 
-  /** Where ranges begin, and behind where they end, ascending, each once. */
-  private record Cuts(Address[] ipv4, Address[] ipv6) {
-    static Cuts of(List<AddressSet> sets) {
-      long[] low = new long[16]; // of IPv4
+  /**
+   * Where ranges begin, and behind where they end, ascending, each once; 128 bits in two numbers,
+   * unsigned. Those that do not matter to the addresses {@code around} are left out.
+   */
+  private record Cuts(long[] high, long[] low) {
+    static Cuts ofIpv4(AddressRange around, List<AddressSet> sets) {
+      long first = around.first().low();
+      long last = around.last().low();
+      long[] cuts = new long[16];
       int count = 0;
-      List<Address> high = new ArrayList<>();
       for (AddressSet set : sets) {
         List<AddressRange> ranges = set.ranges();
         for (int i = 0; i < ranges.size(); i++) {
           AddressRange range = ranges.get(i);
-          if (range.family() == Family.IPV6) {
-            high.add(range.first());
-            range.behind().ifPresent(high::add);
+          long from = range.first().low();
+          long behind = range.last().low() + 1;
+          if (range.family() != Family.IPV4 || from > last || behind < first) {
             continue;
           }
-          if (count + 2 > low.length) {
-            low = Arrays.copyOf(low, count * 2);
+          if (count + 2 > cuts.length) {
+            cuts = Arrays.copyOf(cuts, count * 2);
           }
-          low[count++] = range.first().low();
-          low[count++] = range.last().low() + 1;
+          cuts[count++] = from;
+          cuts[count++] = behind;
         }
       }
+      Arrays.sort(cuts, 0, count);
+      int distinct = 0;
+      for (int i = 0; i < count; i++) {
+        if (distinct == 0 || cuts[i] != cuts[distinct - 1]) {
+          cuts[distinct++] = cuts[i];
+        }
+      }
+      return new Cuts(new long[distinct], Arrays.copyOf(cuts, distinct));
+    }
+
+    static Cuts ofIpv6(AddressRange around, List<AddressSet> sets) {
+      List<Address> cuts = new ArrayList<>();
+      for (AddressSet set : sets) {
+        for (AddressRange range : set.ranges()) {
+          if (range.family() == Family.IPV6 && range.first().compareTo(around.last()) <= 0) {
+            cuts.add(range.first());
+            range.behind().ifPresent(cuts::add);
+          }
+        }
+      }
+      List<Address> distinct = cuts.stream().sorted().distinct().toList();
       return new Cuts(
-          distinct(Arrays.copyOf(low, count)),
-          high.stream().sorted().distinct().toArray(Address[]::new));
-    }
-
-    private static Address[] distinct(long[] cuts) {
-      Arrays.sort(cuts);
-      long highest = AddressRange.all(Family.IPV4).last().low();
-      List<Address> out = new ArrayList<>();
-      for (int i = 0; i < cuts.length; i++) {
-        if ((i == 0 || cuts[i] != cuts[i - 1]) && cuts[i] <= highest) {
-          out.add(new Address(Family.IPV4, 0, cuts[i]));
-        }
-      }
-      return out.toArray(Address[]::new);
-    }
-
-    Address[] of(Family family) {
-      return family == Family.IPV4 ? ipv4 : ipv6;
+          distinct.stream().mapToLong(Address::high).toArray(),
+          distinct.stream().mapToLong(Address::low).toArray());
     }
   }
 
@@ -302,7 +334,7 @@ final class EndpointLine extends Line {
       return;
     }
     for (AddressRange range : addresses.ranges()) {
-      if (range.family() == family) {
+      if (range.family() == family && !slice.isBeside(range)) {
         int from = slice.at(range.first());
         boolean inside = from >= 0 && slice.beginsAt(from, range.first());
         addRuns(out, slice, inside ? from : from + 1, slice.at(range.last()) + 1);
@@ -371,6 +403,21 @@ final class EndpointLine extends Line {
     Slice slice = slices[address.family().ordinal()][zone];
     int run = slice.at(address);
     return run >= 0 && !slice.endsBefore(run, address) ? label(slice.before + run) : -1;
+  }
+
+  /** The class on another line over the same zones that holds some endpoint of a class here. */
+  int labelIn(EndpointLine other, int label) {
+    int rank = rankOf(label);
+    for (Slice[] ofFamily : slices) {
+      for (int zone = 0; zone < ofFamily.length; zone++) {
+        Slice slice = ofFamily[zone];
+        int run = rank - slice.before;
+        if (run >= 0 && run < slice.runs) {
+          return other.labelOf(zone, slice.first(run));
+        }
+      }
+    }
+    throw new IllegalArgumentException("no class has label " + label);
   }
 
   /** The endpoints of a set of labels in words: ranges with their zones, or whole zones. */

@@ -434,6 +434,19 @@ public final class Space {
     return point;
   }
 
+  /** The point of another space over the same names that holds some connection of a point here. */
+  public int[] pointIn(Space other, int[] point) {
+    int[] out = new int[point.length];
+    out[FROM] = from.labelIn(other.from, point[FROM]);
+    out[TO] = to.labelIn(other.to, point[TO]);
+    out[SERVICE] = other.services.labelOf(services.value(point[SERVICE]));
+    out[SOURCE_PORT] = other.sourcePorts.labelOf(sourcePorts.value(point[SOURCE_PORT]));
+    for (int i = 0; i < terms.length; i++) {
+      out[TERMS + i] = other.terms[i].labelOf(terms[i].value(point[TERMS + i]));
+    }
+    return out;
+  }
+
   /**
    * A box without those of its points that no connection has: since the lowest source port stands
    * for all where a protocol has none, a box without it has only services with ports.

@@ -235,6 +235,9 @@ class AnalysisTwinTest {
         Map<String, View> before = views(live);
         Set<String> touched = Touched.ruleIds(edit.touched(base));
         base = edit.apply(base);
+        if (step % 4 == 3 && base.namesMeanAsIn(live.rulebase())) {
+          live.makeRoom(base.rules());
+        }
         LiveAnalysis.Changed changed = live.update(base, touched);
         String as = "seed " + seed + " step " + step + " " + edit;
         new Comparison(as, live, withTerms ? WITH_TERMS : PLAIN).run();

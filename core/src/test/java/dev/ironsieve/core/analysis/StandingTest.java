@@ -10,8 +10,10 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.text.ConnectionLine;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -61,6 +63,27 @@ class StandingTest {
     assertThat(found.causes()).containsExactly("all");
     assertThat(found.decidedBy()).isEqualTo("all");
     assertThat(ConnectionLine.format(found.witness())).contains("from 10.").contains("tcp/443");
+  }
+
+  @Test
+  void staysRightWhenThereIsNoRoomLeftToTellRulesApart() {
+    Rule all = rule("all", Verdict.ALLOW, "", "", "udp");
+    LiveAnalysis live = new LiveAnalysis(base(all, rule("part", Verdict.DROP, "", "", "")));
+    Set<Order> laidOut = new HashSet<>();
+    for (int length = 33; length <= 128; length++) {
+      Rule part =
+          rule("part", Verdict.DROP, "2001:db8::/" + length, "", length % 2 == 0 ? "udp" : "");
+      Rulebase next = base(all, part);
+      assertThat(live.update(next, Set.of("part")).answers()).as("%d", length).contains("part");
+      assertThat(live.standing("part").getClass())
+          .isEqualTo(new LiveAnalysis(next).standing("part").getClass());
+      if (live.standing("part") instanceof Standing.Decides decides) {
+        String witness = ConnectionLine.format(decides.witness());
+        assertThat(witness).contains("2001:db8:").doesNotContain("udp");
+      }
+      laidOut.add(live.order());
+    }
+    assertThat(laidOut).as("96 cuts inside each other").hasSizeBetween(3, 6);
   }
 
   @Test
