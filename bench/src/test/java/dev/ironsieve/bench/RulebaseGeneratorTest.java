@@ -30,7 +30,7 @@ class RulebaseGeneratorTest {
   @EnumSource(Shape.class)
   void everyWitnessLandsWhereTheAnalysisSays(Shape shape) {
     Rulebase base =
-        new RulebaseGenerator(42, shape).rulebase(shape == Shape.ADVERSARIAL ? 300 : 1500);
+        new RulebaseGenerator(42, shape).rulebase(1500);
     SlowRules slow = new SlowRules(base);
     LiveAnalysis live = new LiveAnalysis(base, 20_000);
     Map<Class<?>, Integer> standings = new HashMap<>();

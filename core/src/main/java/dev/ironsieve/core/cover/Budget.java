@@ -8,6 +8,11 @@ public final class Budget {
     left = steps;
   }
 
+  /** Steps that are left; never below 0. */
+  public long left() {
+    return Math.max(0, left);
+  }
+
   /** Takes {@code steps}; false if they are no longer there. */
   public boolean take(long steps) {
     left -= steps;

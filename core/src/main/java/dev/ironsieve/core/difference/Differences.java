@@ -43,7 +43,7 @@ public final class Differences {
   private final Space space;
   private final Aspect aspect;
   private final int tiles;
-  private final Budget budget;
+  private final long steps;
 
   private Differences(Order before, Order after, Aspect aspect, long steps, int tiles) {
     this.before = before;
@@ -51,7 +51,7 @@ public final class Differences {
     this.space = after.space();
     this.aspect = aspect;
     this.tiles = tiles;
-    this.budget = new Budget(steps);
+    this.steps = steps;
   }
 
   /** The difference of two rulebases that speak of the same zones, objects and vocabularies. */
@@ -136,31 +136,71 @@ public final class Differences {
     Set<Integer> unlikeBefore = new HashSet<>();
     Set<Integer> unlikeAfter = new HashSet<>();
     unlike(unlikeBefore, unlikeAfter);
-    List<Piece> found = new ArrayList<>();
-    boolean complete = true;
-    Owned.Sides there = new Owned.Sides(before, after, aspect, tiles);
+    List<Target> targets = new ArrayList<>();
     for (int slot : unlikeBefore) {
-      for (Box target : before.region(slot)) {
-        complete &= new Owned(slot, target, there, Set.of()).find(budget, found);
-      }
+      before.region(slot).forEach(box -> targets.add(new Target(slot, box, false)));
     }
-    int ofBefore = found.size();
-    Owned.Sides back = new Owned.Sides(after, before, aspect, tiles);
     for (int slot : unlikeAfter) {
-      for (Box target : after.region(slot)) {
-        complete &= new Owned(slot, target, back, unlikeBefore).find(budget, found);
-      }
+      after.region(slot).forEach(box -> targets.add(new Target(slot, box, true)));
     }
-    for (int i = ofBefore; i < found.size(); i++) {
-      found.set(i, found.get(i).turned());
-    }
+    List<Found> found = found(targets, unlikeBefore);
+    boolean complete = found.stream().allMatch(Found::complete);
     List<Difference.Part> parts =
-        joined(found).stream()
+        joined(found.stream().flatMap(f -> f.pieces.stream()).toList()).stream()
             .flatMap(this::told)
             .sorted(Comparator.comparingDouble(Difference.Part::share).reversed())
             .toList();
     Set<Rule> changed = unlikeBefore.stream().map(before::rule).collect(Collectors.toSet());
     return new Difference(before, after, aspect, changed, parts, complete);
+  }
+
+  /**
+   * A box of a rule that does not stand the same on both sides.
+   *
+   * @param back whether it is one of the rules after
+   */
+  private record Target(int slot, Box box, boolean back) {}
+
+  /**
+   * @param left steps that were left
+   */
+  private record Found(List<Piece> pieces, boolean complete, long left) {}
+
+  /**
+   * What is found of each target. At first each has the same share of half of the steps, all cores
+   * at work; the few that this is too little for have what is left, one after the other.
+   */
+  private List<Found> found(List<Target> targets, Set<Integer> unlikeBefore) {
+    long share = targets.isEmpty() ? 0 : steps / 2 / targets.size();
+    List<Found> out =
+        new ArrayList<>(
+            targets.parallelStream().map(target -> found(target, unlikeBefore, share)).toList());
+    long left = steps;
+    for (Found first : out) {
+      left -= share - first.left;
+    }
+    for (int i = 0; i < out.size(); i++) {
+      if (!out.get(i).complete) {
+        out.set(i, found(targets.get(i), unlikeBefore, left));
+        left = out.get(i).left;
+      }
+    }
+    return out;
+  }
+
+  private Found found(Target target, Set<Integer> unlikeBefore, long most) {
+    Budget budget = new Budget(most);
+    List<Piece> pieces = new ArrayList<>();
+    boolean complete;
+    if (target.back) {
+      Owned.Sides sides = new Owned.Sides(after, before, aspect, tiles);
+      complete = new Owned(target.slot, target.box, sides, unlikeBefore).find(budget, pieces);
+      pieces.replaceAll(Piece::turned);
+    } else {
+      Owned.Sides sides = new Owned.Sides(before, after, aspect, tiles);
+      complete = new Owned(target.slot, target.box, sides, Set.of()).find(budget, pieces);
+    }
+    return new Found(pieces, complete, budget.left());
   }
 
   /** The slots of enabled rules that do not stand the same in both. */

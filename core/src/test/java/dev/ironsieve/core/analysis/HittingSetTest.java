@@ -44,6 +44,17 @@ class HittingSetTest {
   }
 
   @Test
+  void setsOfManyNumbersTakeMoreSteps() {
+    // 5001 bits are 79 words, which take 5 steps; looked at with nothing chosen, and with 5000.
+    assertThat(HittingSet.smallest(List.of(set(5000)), 2, new Budget(9))).isNull();
+    assertThat(HittingSet.smallest(List.of(set(5000)), 2, new Budget(10))).isEqualTo(set(5000));
+    // One step for each of two sets; then with 1 chosen, and with 1 and 2.
+    List<BitSet> small = List.of(set(1), set(2));
+    assertThat(HittingSet.smallest(small, 3, new Budget(9))).isNull();
+    assertThat(HittingSet.smallest(small, 3, new Budget(10))).isEqualTo(set(1, 2));
+  }
+
+  @Test
   void agreesWithTryingEverySubset() {
     for (int seed = 0; seed < Rounds.of(300); seed++) {
       Random random = new Random(seed);

@@ -188,4 +188,47 @@ class StandingTest {
     assertThat(Reach.sampled(128, 128).uncertainty()).isBetween(0.01, 0.05);
     assertThat(Reach.sampled(64, 128).uncertainty()).isBetween(0.08, 0.09);
   }
+
+  private static List<Finding.Kind> kinds(LiveAnalysis live, String id) {
+    return live.findings(id).stream()
+        .map(Finding::kind)
+        .filter(kind -> kind != Finding.Kind.TOO_BROAD) // which is about the rule alone
+        .toList();
+  }
+
+  @Test
+  void whatARuleAboveHidRevealsACorrelationWhenItGoes() {
+    Rule over = rule("over", Verdict.ALLOW, "10.0.0.0/8", "", "");
+    Rule refuse = rule("refuse", Verdict.DROP, "10.1.0.0/16", "", "");
+    Rule last = rule("last", Verdict.ALLOW, "", "10.2.0.0/16", "");
+    LiveAnalysis live = new LiveAnalysis(base(over, refuse, last));
+    assertThat(kinds(live, "last")).isEmpty();
+    var changed = live.update(base(refuse, last), Set.of("over"));
+    assertThat(changed.answers()).contains("refuse", "last");
+    assertThat(kinds(live, "last")).containsExactly(Finding.Kind.CORRELATED);
+    Finding found = live.findings("last").getFirst();
+    assertThat(found.causes()).containsExactly("refuse");
+    assertThat(ConnectionLine.format(found.witness())).contains("from 10.1.").contains("to 10.2.");
+    live.update(base(over, refuse, last), Set.of("over"));
+    assertThat(kinds(live, "last")).isEmpty();
+  }
+
+  @Test
+  void aCorrelationIsFoundBehindRulesThatSayTheSameOrHoldAll() {
+    // Of what the last two refusals share with the last rule, the first one leaves a corner only.
+    Rule part = rule("part", Verdict.ALLOW, "", "10.2.0.0/17", "");
+    Rule inside = rule("inside", Verdict.DROP, "10.1.0.0/16", "10.2.192.0/18", "");
+    Rule refuse = rule("refuse", Verdict.DROP, "10.1.0.0/16", "", "");
+    Rule last = rule("last", Verdict.ALLOW, "", "10.2.0.0/16", "");
+    LiveAnalysis live = new LiveAnalysis(base(part, inside, refuse, last));
+    assertThat(kinds(live, "last"))
+        .containsExactly(Finding.Kind.CORRELATED, Finding.Kind.GENERALISED);
+    assertThat(live.findings("last").get(0).causes()).containsExactly("refuse");
+    assertThat(live.findings("last").get(1).causes()).containsExactly("inside");
+    assertThat(live.partners("last", Finding.Kind.CORRELATED)).containsExactly("refuse");
+    Rule rest = rule("rest", Verdict.ALLOW, "10.1.0.0/16", "10.2.128.0/18", "");
+    live.update(base(part, rest, inside, refuse, last), Set.of("rest"));
+    assertThat(kinds(live, "last")).containsExactly(Finding.Kind.GENERALISED);
+    assertThat(live.partners("last", Finding.Kind.CORRELATED)).isEmpty();
+  }
 }

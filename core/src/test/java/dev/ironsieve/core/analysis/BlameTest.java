@@ -1,0 +1,157 @@
+package dev.ironsieve.core.analysis;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.twin.Rounds;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+/** Whom a cover is blamed on, against trying every set of rules at every point. */
+class BlameTest {
+  private static final int SIDE = 5; // labels on each of two axes
+  private static final List<Box> TARGET = List.of(box(0, SIDE - 1, 0, SIDE - 1));
+
+  private static Box box(int fromX, int toX, int fromY, int toY) {
+    return new Box(new IntSet[] {IntSet.range(fromX, toX), IntSet.range(fromY, toY)});
+  }
+
+  /** Rules of one or two boxes, some of them wide. */
+  private static List<List<Box>> randomRules(Random random) {
+    List<List<Box>> rules = new ArrayList<>();
+    for (int rule = 3 + random.nextInt(6); rule > 0; rule--) {
+      List<Box> boxes = new ArrayList<>();
+      for (int i = random.nextInt(3); i >= 0; i -= 2) {
+        int x = random.nextInt(SIDE);
+        int y = random.nextInt(SIDE);
+        boolean wide = random.nextBoolean();
+        boxes.add(
+            box(
+                wide ? 0 : x,
+                wide ? SIDE - 1 : x + random.nextInt(SIDE - x),
+                y,
+                y + random.nextInt(SIDE - y)));
+      }
+      rules.add(boxes);
+    }
+    return rules;
+  }
+
+  private static BitSet holding(List<List<Box>> rules, int[] point) {
+    BitSet out = new BitSet();
+    for (int rule = 0; rule < rules.size(); rule++) {
+      out.set(rule, rules.get(rule).stream().anyMatch(box -> box.contains(point)));
+    }
+    return out;
+  }
+
+  private static boolean covers(List<List<Box>> rules, BitSet some) {
+    for (int x = 0; x < SIDE; x++) {
+      for (int y = 0; y < SIDE; y++) {
+        if (!holding(rules, new int[] {x, y}).intersects(some)) {
+          return false;
+        }
+      }
+    }
+    return true;
+  }
+
+  private static int fewest(List<List<Box>> rules) {
+    int fewest = rules.size();
+    for (long subset = 0; subset < 1L << rules.size(); subset++) {
+      if (Long.bitCount(subset) < fewest && covers(rules, BitSet.valueOf(new long[] {subset}))) {
+        fewest = Long.bitCount(subset);
+      }
+    }
+    return fewest;
+  }
+
+  private static Blame.Verdict blame(List<List<Box>> rules, Budget budget) {
+    BitSet all = new BitSet();
+    all.set(0, rules.size());
+    return Blame.of(TARGET, point -> holding(rules, point), rules::get, all, budget);
+  }
+
+  @Test
+  void findsTheFewestAndSaysSo() {
+    int covered = 0;
+    int several = 0;
+    for (int seed = 0; seed < Rounds.of(4000); seed++) {
+      List<List<Box>> rules = randomRules(new Random(seed));
+      BitSet all = new BitSet();
+      all.set(0, rules.size());
+      if (!covers(rules, all)) {
+        continue;
+      }
+      covered++;
+      Blame.Verdict verdict = blame(rules, new Budget(1_000_000));
+      String as = "seed " + seed + ": " + rules;
+      assertThat(covers(rules, verdict.rules())).as(as).isTrue();
+      assertThat(verdict.rules().cardinality()).as(as).isEqualTo(fewest(rules));
+      assertThat(verdict.smallest()).as(as).isTrue();
+      several += verdict.rules().cardinality() > 2 ? 1 : 0;
+    }
+    assertThat(covered).isGreaterThanOrEqualTo(Rounds.least(900));
+    assertThat(several).isGreaterThanOrEqualTo(Rounds.least(150));
+  }
+
+  @Test
+  void whateverTheBudgetNothingIsSaidThatIsNotSo() {
+    int nothing = 0;
+    int notProven = 0;
+    for (int seed = 0; seed < Rounds.of(4000); seed++) {
+      Random random = new Random(seed);
+      List<List<Box>> rules = randomRules(random);
+      BitSet all = new BitSet();
+      all.set(0, rules.size());
+      if (!covers(rules, all)) {
+        continue;
+      }
+      Blame.Verdict verdict = blame(rules, new Budget(random.nextInt(120)));
+      if (verdict == null) {
+        nothing++;
+        continue;
+      }
+      String as = "seed " + seed + ": " + rules;
+      assertThat(covers(rules, verdict.rules())).as(as).isTrue();
+      verdict.rules().stream()
+          .forEach(
+              one -> {
+                BitSet rest = (BitSet) verdict.rules().clone();
+                rest.clear(one);
+                assertThat(covers(rules, rest)).as("%s without %d", as, one).isFalse();
+              });
+      if (verdict.smallest()) {
+        assertThat(verdict.rules().cardinality()).as(as).isEqualTo(fewest(rules));
+      } else {
+        notProven++;
+      }
+    }
+    assertThat(nothing).isGreaterThanOrEqualTo(Rounds.least(100));
+    assertThat(notProven).isGreaterThanOrEqualTo(Rounds.least(50));
+  }
+
+  @Test
+  void leavesOutTheLatestFirst() {
+    List<List<Box>> rules =
+        List.of(List.of(box(0, 2, 0, 4)), List.of(box(3, 4, 0, 4)), List.of(box(3, 4, 0, 4)));
+    assertThat(blame(rules, new Budget(1000)).rules().stream()).containsExactly(0, 1);
+  }
+
+  @Test
+  void oneRuleThatHoldsAllIsBlamedWhereTwoOthersWereFoundFirst() {
+    List<List<Box>> rules =
+        List.of(
+            List.of(box(0, 2, 0, 4)),
+            List.of(box(3, 4, 0, 4)),
+            List.of(box(0, 1, 0, 4), box(2, 4, 0, 4)));
+    Blame.Verdict verdict = blame(rules, new Budget(1000));
+    assertThat(verdict.rules().stream()).containsExactly(2);
+    assertThat(verdict.smallest()).isTrue();
+  }
+}
