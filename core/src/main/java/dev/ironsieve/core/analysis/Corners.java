@@ -128,6 +128,11 @@ final class Corners {
     Arrays.setAll(known, axis -> new IdentityHashMap<>());
   }
 
+  /** The same counts, for another thread: what is remembered of questions is for one only. */
+  Corners again() {
+    return new Corners(axes);
+  }
+
   /** A point of the box. */
   int[] corner(Box box) {
     int[] point = new int[axes.length];

@@ -8,7 +8,9 @@ import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * Slots: which rules another cannot pass. Without the rule, each of its connections is decided by
@@ -17,6 +19,9 @@ import java.util.Optional;
  * connections.
  */
 final class Moving {
+  /** Rules that are passed are asked about in so many portions, by several threads. */
+  private static final int CHUNKS = 8;
+
   private final Questions questions;
   private final Order order;
   private final Corners corners;
@@ -28,49 +33,76 @@ final class Moving {
   }
 
   Slots of(int slot) {
-    List<Slots.Hurdle> hurdles = new ArrayList<>();
-    boolean complete = true;
-    int own = order.position(slot);
-    if (questions.enabled(slot)) {
-      int[] others =
-          order.meeting(
-              order.region(slot),
-              0,
-              order.size(),
-              other -> questions.verdict(other) != questions.verdict(slot));
-      for (int other : others) {
-        List<Box> shared = Box.shared(order.region(slot), order.region(other));
-        Optional<int[]> quick =
-            questions.guess(
-                shared,
-                corners,
-                slot,
-                point -> {
-                  int decides = order.firstWithout(slot, point);
-                  return decides == other ? Obstacle.NOTHING : decides;
-                });
-        Outcome outcome =
-            quick.isPresent()
-                ? new Outcome.Uncovered(quick.get())
-                : CoverSearch.search(
-                    shared,
-                    point -> {
-                      int decides = order.firstWithout(slot, point);
-                      return decides == other ? CoverSearch.Holder.NOBODY : decides;
-                    },
-                    order::region,
-                    new Budget(questions.steps));
-        switch (outcome) {
-          case Outcome.Uncovered found -> hurdles.add(hurdle(slot, other, own, found.point()));
-          case Outcome.Exhausted exhausted -> complete = false;
-          case Outcome.Covered covered -> {}
-        }
-      }
-    }
-    return new Slots(order.rule(slot).id(), own, order.size(), hurdles, complete);
+    int[] others =
+        questions.enabled(slot)
+            ? order.meeting(
+                order.region(slot),
+                0,
+                order.size(),
+                other -> questions.verdict(other) != questions.verdict(slot))
+            : new int[0];
+    List<Answer> answers =
+        IntStream.range(0, CHUNKS)
+            .parallel()
+            .mapToObj(chunk -> passing(slot, others, chunk))
+            .flatMap(List::stream)
+            .toList();
+    return new Slots(
+        order.rule(slot).id(),
+        order.position(slot),
+        order.size(),
+        answers.stream().map(Answer::hurdle).filter(Objects::nonNull).toList(),
+        answers.stream().allMatch(Answer::known));
   }
 
-  private Slots.Hurdle hurdle(int slot, int other, int own, int[] point) {
+  /**
+   * What becomes of a rule on the other side of another.
+   *
+   * @param hurdle null if no verdict changes, or it is not known
+   */
+  private record Answer(Slots.Hurdle hurdle, boolean known) {}
+
+  private List<Answer> passing(int slot, int[] others, int chunk) {
+    List<Answer> out = new ArrayList<>();
+    Corners own = corners.again();
+    int end = (int) ((long) others.length * (chunk + 1) / CHUNKS);
+    for (int i = (int) ((long) others.length * chunk / CHUNKS); i < end; i++) {
+      out.add(passing(slot, others[i], own));
+    }
+    return out;
+  }
+
+  private Answer passing(int slot, int other, Corners corners) {
+    List<Box> shared = Box.shared(order.region(slot), order.region(other));
+    Optional<int[]> quick =
+        questions.guess(
+            shared,
+            corners,
+            slot,
+            point -> {
+              int decides = order.firstWithout(slot, point);
+              return decides == other ? Obstacle.NOTHING : decides;
+            });
+    Outcome outcome =
+        quick.isPresent()
+            ? new Outcome.Uncovered(quick.get())
+            : CoverSearch.search(
+                shared,
+                point -> {
+                  int decides = order.firstWithout(slot, point);
+                  return decides == other ? CoverSearch.Holder.NOBODY : decides;
+                },
+                order::region,
+                new Budget(questions.steps));
+    return switch (outcome) {
+      case Outcome.Uncovered found -> new Answer(hurdle(slot, other, found.point()), true);
+      case Outcome.Exhausted exhausted -> new Answer(null, false);
+      case Outcome.Covered covered -> new Answer(null, true);
+    };
+  }
+
+  private Slots.Hurdle hurdle(int slot, int other, int[] point) {
+    int own = order.position(slot);
     int position = order.position(other);
     int[] familiar =
         questions.familiar(
