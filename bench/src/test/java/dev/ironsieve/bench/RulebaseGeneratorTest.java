@@ -29,8 +29,7 @@ class RulebaseGeneratorTest {
   @ParameterizedTest
   @EnumSource(Shape.class)
   void everyWitnessLandsWhereTheAnalysisSays(Shape shape) {
-    Rulebase base =
-        new RulebaseGenerator(42, shape).rulebase(1500);
+    Rulebase base = new RulebaseGenerator(42, shape).rulebase(1500);
     SlowRules slow = new SlowRules(base);
     LiveAnalysis live = new LiveAnalysis(base, 20_000);
     Map<Class<?>, Integer> standings = new HashMap<>();

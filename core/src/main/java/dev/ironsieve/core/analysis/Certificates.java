@@ -13,6 +13,8 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ForkJoinPool;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.IntConsumer;
 import java.util.stream.IntStream;
 
@@ -21,8 +23,11 @@ import java.util.stream.IntStream;
  * an update of the order only those that the update touches are made again.
  */
 final class Certificates {
-  /** Rules that are worked on in one go, with counts of their own for the guesses. */
-  private static final int CHUNKS = 16;
+  /** The rules are cut into so many parts, with counts of their own for the guesses. */
+  private static final int PARTS = 16;
+
+  /** Of each part, that are worked on in one go. */
+  private static final int PORTIONS = 4;
 
   private final Order order;
   private final Questions questions;
@@ -45,8 +50,8 @@ final class Certificates {
     pairs = new Pairs(questions, slot -> standings[slot]);
     asksNeeds = new Needs(questions);
     grow();
-    Corners[] counted = Corners.upTo(order, CHUNKS);
-    corners = counted[CHUNKS - 1];
+    Corners[] counted = Corners.upTo(order, PARTS);
+    corners = counted[PARTS - 1];
     each(counted, (slot, c) -> standings[slot] = covering.of(slot, c));
     pairs.use(new Witnesses(order, standings));
     each(
@@ -89,16 +94,23 @@ final class Certificates {
     void about(int slot, Corners corners);
   }
 
+  /** Asks about every rule. Each thread takes the next portion; the last rules take the longest. */
   private void each(Corners[] counted, Ask ask) {
-    int chunks = counted.length;
-    IntStream.range(0, chunks)
+    int all = counted.length * PORTIONS;
+    AtomicInteger left = new AtomicInteger(all);
+    IntStream.rangeClosed(0, ForkJoinPool.getCommonPoolParallelism())
         .parallel()
         .forEach(
-            chunk -> {
-              int begin = (int) ((long) order.size() * chunk / chunks);
-              int end = (int) ((long) order.size() * (chunk + 1) / chunks);
-              for (int i = begin; i < end; i++) {
-                ask.about(order.slotAt(i), counted[chunk]);
+            thread -> {
+              Corners own = null;
+              int part = -1;
+              for (int i = left.decrementAndGet(); i >= 0; i = left.decrementAndGet()) {
+                own = i / PORTIONS == part ? own : counted[i / PORTIONS].again();
+                part = i / PORTIONS;
+                int end = (int) ((long) order.size() * (i + 1) / all);
+                for (int at = (int) ((long) order.size() * i / all); at < end; at++) {
+                  ask.about(order.slotAt(at), own);
+                }
               }
             });
   }

@@ -104,12 +104,16 @@ final class Cut {
       IntSet side = partial.get(i);
       int word = i >> 6;
       long bit = 1L << i;
+      int piece = 0; // the next that may be in the side
       for (int at = side.interval(all.min()); at < side.intervals(); at++) {
-        if (side.first(at) > all.max()) {
+        int first = side.first(at);
+        if (first > all.max()) {
           break;
         }
-        int piece = firstFrom(starts, side.first(at));
-        for (; piece < starts.length && starts[piece] <= side.last(at); piece++) {
+        if (piece < starts.length && starts[piece] < first) {
+          piece = firstFrom(starts, piece, first);
+        }
+        for (int last = side.last(at); piece < starts.length && starts[piece] <= last; piece++) {
           held[piece][word] |= bit;
         }
       }
@@ -117,9 +121,9 @@ final class Cut {
     return held;
   }
 
-  /** The first of {@code starts} that is not below {@code label}. */
-  private static int firstFrom(int[] starts, int label) {
-    int at = Arrays.binarySearch(starts, label);
+  /** The first of {@code starts}, from a place on, that is not below {@code label}. */
+  private static int firstFrom(int[] starts, int from, int label) {
+    int at = Arrays.binarySearch(starts, from, starts.length, label);
     return at >= 0 ? at : -at - 1;
   }
 
@@ -145,18 +149,26 @@ final class Cut {
       found[count++] = all.first(i);
     }
     for (IntSet side : partial) {
+      int at = 0; // the first interval of all that ends at or behind the label in question
       for (int i = side.interval(all.min()); i < side.intervals(); i++) {
-        if (side.first(i) > all.max()) {
+        int first = side.first(i);
+        int behind = side.last(i) + 1;
+        if (first > all.max()) {
           break;
         }
         if (count + 2 > found.length) {
           found = Arrays.copyOf(found, count * 2);
         }
-        if (all.contains(side.first(i))) {
-          found[count++] = side.first(i);
+        at = all.last(at) < first ? all.interval(first) : at;
+        if (all.first(at) <= first) {
+          found[count++] = first;
         }
-        if (all.contains(side.last(i) + 1)) {
-          found[count++] = side.last(i) + 1;
+        if (behind > all.max()) {
+          break;
+        }
+        at = all.last(at) < behind ? all.interval(behind) : at;
+        if (all.first(at) <= behind) {
+          found[count++] = behind;
         }
       }
     }
