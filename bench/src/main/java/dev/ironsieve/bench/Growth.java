@@ -39,6 +39,13 @@ final class Growth implements Runnable {
   /** As the command line does, which has the second compiler for large files only. */
   private static final int MOST_WITH_ONE_COMPILER = 20_000;
 
+  private static final List<String> EARLY_COMPILER =
+      List.of(
+          "-XX:TieredStopAtLevel=1",
+          "-XX:Tier3MinInvocationThreshold=50",
+          "-XX:Tier3InvocationThreshold=100",
+          "-XX:Tier3CompileThreshold=500");
+
   private static final int FIRST_WITH_CACHE = 25; // release of Java
   private static final int TRAINING = 150; // rules, as many as the command line is trained with
 
@@ -194,7 +201,7 @@ final class Growth implements Runnable {
     options.addAll(List.of("-Xmx1g", "--enable-native-access=ALL-UNNAMED"));
     options.addAll(List.of("-cp", System.getProperty("java.class.path"), "-XX:+UseParallelGC"));
     if (way == Way.ANALYSIS && size <= MOST_WITH_ONE_COMPILER) {
-      options.add("-XX:TieredStopAtLevel=1");
+      options.addAll(EARLY_COMPILER);
       if (Runtime.version().feature() >= FIRST_WITH_CACHE) {
         options.addAll(List.of("-Xlog:aot=off", "-Xlog:cds=off"));
         if (classes == null) {
@@ -210,6 +217,8 @@ final class Growth implements Runnable {
         }
         options.add("-XX:AOTCache=" + classes);
       }
+    } else if (way == Way.ANALYSIS) {
+      options.add("-XX:NewRatio=5");
     }
     return options;
   }

@@ -37,17 +37,28 @@ public final class RulebaseGenerator {
   /** In an adversarial base, how many rules stand between two wide ones. */
   private static final int RUN = 60;
 
+  /** In an adversarial base, rules of a knot with the wide one below them; see {@link Shape}. */
+  private static final int KNOT = 180;
+
+  /** In an adversarial base, one knot stands in so many rules. */
+  private static final int RULES_PER_KNOT = 1200;
+
+  private static final int TERMS_OF_A_KNOT = 3; // that each of its rules asks for
+
   /** One rule in so many is taken over by an earlier one. */
   private static final int TAKEN_OVER = 40;
 
   private final SplittableRandom random;
   private final Shape shape;
   private final List<Vocabulary> vocabularies;
+  private final List<Vocabulary> ordinary; // without the terms that only knots speak of
 
   public RulebaseGenerator(long seed, Shape shape) {
     random = new SplittableRandom(seed);
     this.shape = shape;
-    vocabularies = Words.vocabularies(random.split(), shape != Shape.EASY);
+    ordinary = Words.vocabularies(random.split(), shape != Shape.EASY);
+    vocabularies =
+        shape == Shape.ADVERSARIAL ? ordinary.stream().map(Words::withBits).toList() : ordinary;
   }
 
   /**
@@ -60,6 +71,7 @@ public final class RulebaseGenerator {
         Words.vocabularies(random.split(), shape != Shape.EASY).stream()
             .map(words -> words.coordinate() == own.coordinate() ? own : words)
             .toList();
+    ordinary = vocabularies;
   }
 
   /** A rulebase with this many rules, whose ids are r0, r1 and so on. */
@@ -111,7 +123,10 @@ public final class RulebaseGenerator {
     int to = random.nextInt(ZONES);
     boolean wide = oneIn(shape == Shape.EASY ? 200 : 40);
     boolean adversarial = shape == Shape.ADVERSARIAL;
-    boolean last = adversarial && place % RUN == RUN - 1;
+    boolean knot = adversarial && place % RULES_PER_KNOT < KNOT;
+    boolean last =
+        knot ? place % RULES_PER_KNOT == KNOT - 1 : adversarial && place % RUN == RUN - 1;
+    int port = knot ? 900 + place / RULES_PER_KNOT : 1000 + place / RUN;
     return new Rule(
         id,
         "rule " + id,
@@ -121,9 +136,9 @@ public final class RulebaseGenerator {
         adversarial || wide || oneIn(15) ? Criterion.any() : Criterion.of(zone(to)),
         adversarial || (wide && oneIn(2)) ? Criterion.any() : addresses(to),
         adversarial
-            ? Criterion.of(ServiceLiteral.ports(6, 1000 + place / RUN, 1000 + place / RUN))
+            ? Criterion.of(ServiceLiteral.ports(6, port, port))
             : wide ? Criterion.any() : services(),
-        last ? Map.of() : terms(wide),
+        last ? Map.of() : knot ? bits() : terms(wide),
         oneIn(3) ? Verdict.DROP : oneIn(12) ? Verdict.REJECT : Verdict.ALLOW,
         Opening.SEALED,
         Logging.OFF,
@@ -144,7 +159,7 @@ public final class RulebaseGenerator {
   private Map<Coordinate, Criterion<String>> terms(boolean wide) {
     Map<Coordinate, Criterion<String>> out = new EnumMap<>(Coordinate.class);
     Coordinate always = wide ? (oneIn(2) ? Coordinate.PERSON : Coordinate.APPLICATION) : null;
-    for (Vocabulary vocabulary : vocabularies) {
+    for (Vocabulary vocabulary : ordinary) {
       boolean narrow =
           vocabulary.coordinate() == always
               || switch (shape) {
@@ -163,6 +178,21 @@ public final class RulebaseGenerator {
         items.add(vocabulary.values().get(random.nextInt(vocabulary.values().size())));
       }
       out.put(vocabulary.coordinate(), new Criterion<>(items, List.of()));
+    }
+    return out;
+  }
+
+  /** On a few coordinates, that the number of the value has some bit, or has it not. */
+  private Map<Coordinate, Criterion<String>> bits() {
+    Map<Coordinate, Criterion<String>> out = new EnumMap<>(Coordinate.class);
+    while (out.size() < TERMS_OF_A_KNOT) {
+      int number = random.nextInt(vocabularies.size());
+      List<Vocabulary.Term> terms = vocabularies.get(number).terms();
+      int own = ordinary.get(number).terms().size();
+      List<String> bit = List.of(terms.get(own + random.nextInt(terms.size() - own)).name());
+      out.put(
+          vocabularies.get(number).coordinate(),
+          random.nextBoolean() ? new Criterion<>(bit, List.of()) : new Criterion<>(List.of(), bit));
     }
     return out;
   }

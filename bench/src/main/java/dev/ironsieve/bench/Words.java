@@ -27,6 +27,25 @@ final class Words {
         hours(random));
   }
 
+  /**
+   * A vocabulary with more terms behind its own: one for each bit of the numbers of its values, for
+   * the values that have it, as far as every pattern of bits has a value.
+   */
+  static Vocabulary withBits(Vocabulary own) {
+    int count = own.values().size();
+    List<Term> terms = new ArrayList<>(own.terms());
+    for (int bit = 0; 2 << bit <= count; bit++) {
+      IntSet.Builder members = new IntSet.Builder();
+      for (int value = 0; value < count; value++) {
+        if ((value >> bit & 1) != 0) {
+          members.addInOrder(value, value);
+        }
+      }
+      terms.add(new Term(own.coordinate().word() + " bit " + bit, members.build()));
+    }
+    return new Vocabulary(own.coordinate(), "generated", own.values(), terms);
+  }
+
   private static Vocabulary vocabulary(
       Coordinate coordinate,
       String word,

@@ -248,7 +248,9 @@ final class EndpointLine extends Line {
       List<Address> cuts = new ArrayList<>();
       for (AddressSet set : sets) {
         for (AddressRange range : set.ranges()) {
-          if (range.family() == Family.IPV6 && range.first().compareTo(around.last()) <= 0) {
+          if (range.family() == Family.IPV6
+              && range.first().compareTo(around.last()) <= 0
+              && around.first().compareTo(range.last()) <= 0) {
             cuts.add(range.first());
             range.behind().ifPresent(cuts::add);
           }
