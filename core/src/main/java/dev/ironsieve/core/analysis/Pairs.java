@@ -11,8 +11,10 @@ import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
@@ -111,7 +113,7 @@ final class Pairs {
     if (quick != Order.NONE) {
       return new Pair.Found(quick, point(quick));
     }
-    IntPredicate will = other -> mayCorrelate(slot, other);
+    IntPredicate will = mayCorrelate(slot);
     Pair.Found[] found = new Pair.Found[1];
     Set<Integer> open = new LinkedHashSet<>();
     around.some(
@@ -192,7 +194,13 @@ final class Pairs {
     List<Box> freed = Box.shared(gone, order.region(slot));
     int[] earlier =
         order.meeting(freed, from, order.position(slot), other -> contradicts(slot, other));
-    return correlated(slot, earlier, other -> mayCorrelate(slot, other), corners);
+    return correlated(slot, earlier, mayCorrelate(slot), corners);
+  }
+
+  /** The same for many rules, which may be asked about again and again; for one thread. */
+  private IntPredicate mayCorrelate(int slot) {
+    Map<Integer, Boolean> known = new HashMap<>();
+    return other -> known.computeIfAbsent(other, o -> mayCorrelate(slot, o));
   }
 
   private boolean mayCorrelate(int slot, int other) {

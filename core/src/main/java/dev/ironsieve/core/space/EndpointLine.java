@@ -357,38 +357,38 @@ final class EndpointLine extends Line {
    */
   Endpoint value(int label, List<Address> preferred) {
     int rank = rankOf(label);
+    Slice slice = sliceOf(rank);
+    int run = rank - slice.before;
+    String name = resolution.zoneNames().get(zone(slice));
+    return new Endpoint(
+        name.isEmpty() ? null : name,
+        some(new AddressRange(slice.first(run), slice.last(run)), preferred));
+  }
+
+  /** The slice that has the class with {@code rank} classes below it. */
+  private Slice sliceOf(int rank) {
     for (Slice[] ofFamily : slices) {
-      for (int zone = 0; zone < ofFamily.length; zone++) {
-        Slice slice = ofFamily[zone];
-        int run = rank - slice.before;
-        if (run >= 0 && run < slice.runs) {
-          String name = resolution.zoneNames().get(zone);
-          return new Endpoint(
-              name.isEmpty() ? null : name,
-              some(new AddressRange(slice.first(run), slice.last(run)), preferred));
+      for (Slice slice : ofFamily) {
+        if (rank >= slice.before && rank < slice.before + slice.runs) {
+          return slice;
         }
       }
     }
-    throw new IllegalArgumentException("no class has label " + label);
+    throw new IllegalArgumentException("no class has rank " + rank);
+  }
+
+  private int zone(Slice slice) {
+    return slice.number % slices[0].length;
   }
 
   /** The classes of those of some addresses that can occur where {@code label} is. */
   int[] familiar(int label, List<Address> addresses) {
-    int rank = rankOf(label);
-    for (Slice[] ofFamily : slices) {
-      for (int zone = 0; zone < ofFamily.length; zone++) {
-        Slice slice = ofFamily[zone];
-        if (rank >= slice.before && rank < slice.before + slice.runs) {
-          int own = zone;
-          return addresses.stream()
-              .filter(address -> address.family() == slice.family)
-              .mapToInt(address -> labelOf(own, address))
-              .filter(found -> found >= 0)
-              .toArray();
-        }
-      }
-    }
-    return new int[0];
+    Slice slice = sliceOf(rankOf(label));
+    return addresses.stream()
+        .filter(address -> address.family() == slice.family)
+        .mapToInt(address -> labelOf(zone(slice), address))
+        .filter(found -> found >= 0)
+        .toArray();
   }
 
   private static Address some(AddressRange run, List<Address> preferred) {
@@ -410,16 +410,8 @@ final class EndpointLine extends Line {
   /** The class on another line over the same zones that holds some endpoint of a class here. */
   int labelIn(EndpointLine other, int label) {
     int rank = rankOf(label);
-    for (Slice[] ofFamily : slices) {
-      for (int zone = 0; zone < ofFamily.length; zone++) {
-        Slice slice = ofFamily[zone];
-        int run = rank - slice.before;
-        if (run >= 0 && run < slice.runs) {
-          return other.labelOf(zone, slice.first(run));
-        }
-      }
-    }
-    throw new IllegalArgumentException("no class has label " + label);
+    Slice slice = sliceOf(rank);
+    return other.labelOf(zone(slice), slice.first(rank - slice.before));
   }
 
   /** The endpoints of a set of labels in words: ranges with their zones, or whole zones. */
