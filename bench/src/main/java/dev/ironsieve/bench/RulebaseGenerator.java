@@ -123,9 +123,9 @@ public final class RulebaseGenerator {
     int to = random.nextInt(ZONES);
     boolean wide = oneIn(shape == Shape.EASY ? 200 : 40);
     boolean adversarial = shape == Shape.ADVERSARIAL;
-    boolean knot = adversarial && place % RULES_PER_KNOT < KNOT;
-    boolean last =
-        knot ? place % RULES_PER_KNOT == KNOT - 1 : adversarial && place % RUN == RUN - 1;
+    int rest = RULES_PER_KNOT - 1 - place % RULES_PER_KNOT; // rules until the end of the next knot
+    boolean knot = adversarial && rest < KNOT;
+    boolean last = knot ? rest == 0 : adversarial && place % RUN == RUN - 1;
     int port = knot ? 900 + place / RULES_PER_KNOT : 1000 + place / RUN;
     return new Rule(
         id,
