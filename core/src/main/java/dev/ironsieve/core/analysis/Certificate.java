@@ -16,8 +16,13 @@ final class Certificate {
     /** It decides this point. */
     record Decides(int[] point) implements Standing {}
 
-    /** The rules in {@code causes} cover it; {@code decidedBy} decides the point in its place. */
-    record Covered(boolean shadowed, BitSet causes, boolean smallest, int[] point, int decidedBy)
+    /**
+     * The rules in {@code causes} cover it; {@code decidedBy} decides the point in its place.
+     *
+     * @param causes slots, ascending: a bit for each slot would take most of the memory where there
+     *     are many rules
+     */
+    record Covered(boolean shadowed, int[] causes, boolean smallest, int[] point, int decidedBy)
         implements Standing {}
 
     record Empty() implements Standing {}

@@ -316,13 +316,13 @@ final class Certificates {
   }
 
   private boolean missed(Standing.Covered covered, Event gone) {
-    return covered.causes().get(gone.slot)
+    return Arrays.binarySearch(covered.causes(), gone.slot) >= 0
         || covered.decidedBy() == gone.slot
         || !covered.shadowed();
   }
 
   private boolean outdone(int slot, Standing.Covered covered, Event fresh) {
-    if (covered.causes().cardinality() > 1 || !covered.smallest()) {
+    if (covered.causes().length > 1 || !covered.smallest()) {
       return true;
     }
     if (!covered.shadowed() && order.rule(fresh.slot).verdict() != order.rule(slot).verdict()) {

@@ -103,7 +103,7 @@ final class Covering {
             slot,
             point -> otherwise(slot, order.first(point)) ? Obstacle.NOTHING : order.first(point));
     if (quick.isPresent()) {
-      return shadowed(blame, quick.get());
+      return covered(true, blame, quick.get());
     }
     Decided decided = new Decided(slot, new Budget(questions.steps));
     int end = 0; // nothing of the target gets past the last of the rules that cover it
@@ -157,16 +157,16 @@ final class Covering {
         return new Standing.Undecided("whether the rules above all say the same");
       }
       if (otherwise != null) {
-        return shadowed(blame, otherwise);
+        return covered(true, blame, otherwise);
       }
       int[] point = target.getFirst().lowest();
-      return new Standing.Covered(
-          false, blame.rules(), blame.smallest(), point, order.first(point));
+      return covered(false, blame, point);
     }
   }
 
-  private Standing shadowed(Blame.Verdict blame, int[] point) {
-    return new Standing.Covered(true, blame.rules(), blame.smallest(), point, order.first(point));
+  private Standing covered(boolean shadowed, Blame.Verdict blame, int[] point) {
+    int[] causes = blame.rules().stream().toArray();
+    return new Standing.Covered(shadowed, causes, blame.smallest(), point, order.first(point));
   }
 
   private boolean otherwise(int slot, int other) {

@@ -6,6 +6,7 @@ import dev.ironsieve.core.analysis.Certificate.Pair;
 import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.analysis.Certificate.Unmet;
 import dev.ironsieve.core.order.Order;
+import java.util.Arrays;
 import java.util.BitSet;
 
 /**
@@ -21,9 +22,13 @@ record Move(Order from, Order to) {
   }
 
   private BitSet slots(BitSet slots) {
-    BitSet out = new BitSet(to.slots());
+    BitSet out = new BitSet();
     slots.stream().forEach(slot -> out.set(slot(slot)));
     return out;
+  }
+
+  private int[] slots(int[] slots) {
+    return Arrays.stream(slots).map(this::slot).sorted().toArray();
   }
 
   private int[] point(int[] point) {

@@ -10,6 +10,7 @@ import dev.ironsieve.core.order.Around;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -133,7 +134,7 @@ final class Pairs {
   /** No rule at this position or below, but above {@code slot}, decides anything of its match. */
   private int endOfDeciding(int slot) {
     return standings.apply(slot) instanceof Standing.Covered covered
-        ? covered.causes().stream().map(order::position).max().orElseThrow() + 1
+        ? Arrays.stream(covered.causes()).map(order::position).max().orElseThrow() + 1
         : order.position(slot);
   }
 

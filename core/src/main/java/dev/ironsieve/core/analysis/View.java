@@ -13,9 +13,11 @@ import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
@@ -72,7 +74,11 @@ record View(Standing standing, List<Finding> findings) {
     }
 
     private List<String> ids(BitSet slots) {
-      return slots.stream()
+      return ids(slots.stream());
+    }
+
+    private List<String> ids(IntStream slots) {
+      return slots
           .mapToLong(slot -> (long) order.position(slot) << 32 | slot)
           .sorted()
           .mapToObj(packed -> id((int) packed))
@@ -93,7 +99,7 @@ record View(Standing standing, List<Finding> findings) {
           int by = s.decidedBy();
           yield new Standing.Covered(
               s.shadowed() ? Standing.Kind.SHADOWED : Standing.Kind.REDUNDANT_ABOVE,
-              ids(s.causes()),
+              ids(Arrays.stream(s.causes())),
               s.smallest(),
               connection(s.point(), p -> order.holds(slot, p) && order.first(p) == by),
               id(by));
