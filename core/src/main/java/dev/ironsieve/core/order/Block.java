@@ -11,126 +11,173 @@ import java.util.Arrays;
  * bit for each box that holds it. The lowest bit that all rows of a point have in common is the
  * first match.
  *
- * <p>All of it lies in two arrays, since a look-up is mostly waiting for memory:
+ * <p>All of it lies in one array, since a look-up is mostly waiting for memory:
  *
  * <pre>
- *   table:  [ header of each narrowed axis ... | starts, cuts, end | starts, cuts, end | ... ]
- *   rows:   [ first axis: piece 0, piece 1, ... | second axis: ... ]       words for each piece
+ *   data:    [ present | header of each narrowed axis ... | finder, rows | finder, rows | ... ]
+ *   present: a bit for each box that was not taken out
+ *   header:  [ axis, shift, lowest label | where finder and rows begin | see below ]
+ *   finder:  [ cuts before, 1st, 2nd, 3rd cut behind the start ] for each start, then all cuts
+ *   rows:    [ piece 0 | piece 1 | ... ]                                 as many words as present
  * </pre>
+ *
+ * The first bits of a label choose a start. An axis on which the boxes tell most classes apart has
+ * no finder: each class is a piece, and is known by the first bits of its labels.
  */
 final class Block {
   /** Most boxes in one block. */
   static final int MOST = 512;
 
-  /** Fewer boxes are compared one by one. */
-  private static final int FEW = 4;
-
   // A header:
-  private static final int AXIS = 0;
-  private static final int LOW = 1; // the lowest label that a question can bring
-  private static final int HIGH = 2; // the highest
-  private static final int SHIFT = 3; // bits of a label less LOW that choose no start
-  private static final int STARTS = 4; // in table: for each start the first cut behind it
-  private static final int CUTS = 5; // in table: where a piece begins, but the first; then the end
-  private static final int ROWS = 6; // in rows
-  private static final int HEADER = 7;
+  private static final int AXIS = 0; // | bits that choose no start << 8 | lowest label << 32
+  private static final int ROWS = 1; // where rows begin | where the finder begins, or 0 << 32
+  private static final int LAST = 2; // where all cuts begin; without a finder, the last piece
+  private static final int HEADER = 3;
+
+  /** An axis has no finder if there are at most this many classes for each cut. */
+  private static final int MOST_CLASSES = 3;
+
+  /** Cuts that a start knows. */
+  private static final int NEAR = 3;
+
+  private static final int LONGS_OF_START = 2;
+
+  /**
+   * What has to be known of an axis.
+   *
+   * @param whole the side that holds whatever a question brings
+   * @param range the labels that a question can bring
+   * @param step see {@link dev.ironsieve.core.space.Space#step}
+   */
+  record Axis(IntSet whole, IntSet range, int step) {}
 
   /** Numbers of the boxes, by position of their rules. */
   final int[] boxes;
 
-  private final long[] present; // a bit for each box that was not taken out
-  private final Box[] few; // the boxes themselves, if there are few
-  private final IntSet[] whole;
+  private final Axis[] axes;
   private final int words;
-  private final int[] table;
   private final int headers; // where they end
-  private final long[] rows;
+  private final long[] data;
 
   /**
    * @param boxes numbers, by position of their rules
    * @param all the boxes
-   * @param ranges for each axis the labels that a question can bring
-   * @param whole for each axis the side that holds whatever a question brings
    */
-  Block(int[] boxes, Box[] all, IntSet[] ranges, IntSet[] whole) {
+  Block(int[] boxes, Box[] all, Axis[] axes) {
     this.boxes = boxes;
-    this.whole = whole;
+    this.axes = axes;
     words = (boxes.length + 63) >> 6;
-    present = new long[words];
-    Arrays.fill(present, -1L);
-    if ((boxes.length & 63) != 0) {
-      present[words - 1] = (1L << boxes.length) - 1;
-    }
-    if (boxes.length <= FEW) {
-      few = all;
-      table = new int[0];
-      headers = 0;
-      rows = new long[0];
-      return;
-    }
-    few = null;
-    Layout layout = new Layout(all, ranges);
-    table = layout.table;
+    Layout layout = new Layout(all);
     headers = layout.headers;
-    rows = layout.rows;
+    data = layout.data;
   }
 
   /** Lays the boxes out. */
   private final class Layout {
     private final Box[] all;
-    int[] table;
-    int headers;
-    long[] rows;
+    private final int headers;
+    private final long[] data;
     private int[] found = new int[16]; // cuts of one axis
 
-    Layout(Box[] all, IntSet[] ranges) {
+    Layout(Box[] all) {
       this.all = all;
-      int[] axes = mostNarrowingFirst(ranges);
-      int[][] cuts = new int[axes.length][];
-      headers = axes.length * HEADER;
-      int cells = headers;
-      int pieces = 0;
-      for (int i = 0; i < axes.length; i++) {
-        IntSet range = ranges[axes[i]];
-        cuts[i] = cuts(axes[i], range);
-        cells += starts(range, shift(range, cuts[i].length)) + cuts[i].length + 1;
-        pieces += cuts[i].length + 1;
+      int[] narrowed = mostNarrowingFirst();
+      headers = words + narrowed.length * HEADER;
+      int[][] cuts = new int[narrowed.length][];
+      int size = headers;
+      for (int i = 0; i < cuts.length; i++) {
+        Axis axis = axes[narrowed[i]];
+        cuts[i] = cuts(narrowed[i], axis.range);
+        size +=
+            hasFinder(axis, cuts[i])
+                ? starts(axis.range, shift(axis.range, cuts[i])) * LONGS_OF_START
+                    + longsOfCuts(cuts[i])
+                    + (cuts[i].length + 1) * words
+                : (classes(axis) + 1) * words;
       }
-      table = new int[cells];
-      rows = new long[pieces * words];
-      int cell = headers;
-      int piece = 0;
-      for (int i = 0; i < axes.length; i++) {
-        IntSet range = ranges[axes[i]];
-        int shift = shift(range, cuts[i].length);
-        int starts = starts(range, shift);
-        int header = i * HEADER;
-        table[header + AXIS] = axes[i];
-        table[header + LOW] = range.min();
-        table[header + HIGH] = range.max();
-        table[header + SHIFT] = shift;
-        table[header + STARTS] = cell;
-        table[header + CUTS] = cell + starts;
-        table[header + ROWS] = piece * words;
-        System.arraycopy(cuts[i], 0, table, cell + starts, cuts[i].length);
-        table[cell + starts + cuts[i].length] = Integer.MAX_VALUE;
-        int at = cell + starts;
-        for (int start = 0; start < starts; start++) {
-          while (table[at] <= range.min() + (start << shift)) {
-            at++;
-          }
-          table[cell + start] = at;
-        }
-        fill(header, range, cuts[i].length + 1);
-        cell += starts + cuts[i].length + 1;
-        piece += cuts[i].length + 1;
+      data = new long[size];
+      for (int box = 0; box < all.length; box++) {
+        data[box >> 6] |= 1L << box;
+      }
+      int at = headers;
+      for (int i = 0; i < cuts.length; i++) {
+        at = lay(words + i * HEADER, narrowed[i], cuts[i], at);
       }
     }
 
-    /** So that there are about as many starts as cuts. */
-    private static int shift(IntSet range, int cuts) {
+    /**
+     * Lays out an axis.
+     *
+     * @param header where it is
+     * @param at where finder and rows may begin
+     * @return where they end
+     */
+    private int lay(int header, int number, int[] cuts, int at) {
+      Axis axis = axes[number];
+      int low = axis.range.min();
+      int shift;
+      int rows;
+      int pieces;
+      if (hasFinder(axis, cuts)) {
+        shift = shift(axis.range, cuts);
+        pieces = cuts.length + 1;
+        int starts = starts(axis.range, shift);
+        int list = at + starts * LONGS_OF_START;
+        rows = list + longsOfCuts(cuts);
+        data[header + ROWS] = (long) at << 32;
+        data[header + LAST] = list;
+        for (int i = 0; i < 2 * (rows - list); i++) {
+          data[list + (i >> 1)] |= cut(cuts, i) << (i << 5);
+        }
+        int before = 0;
+        for (int start = 0; start < starts; start++) {
+          while (cut(cuts, before) <= low + (start << shift)) {
+            before++;
+          }
+          int to = at + start * LONGS_OF_START;
+          data[to] = before | cut(cuts, before) << 32;
+          data[to + 1] = cut(cuts, before + 1) | cut(cuts, before + 2) << 32;
+        }
+      } else {
+        shift = Integer.numberOfTrailingZeros(axis.step);
+        pieces = classes(axis) + 1;
+        rows = at;
+        data[header + LAST] = pieces - 1;
+      }
+      data[header + AXIS] = number | shift << 8 | (long) low << 32;
+      data[header + ROWS] |= rows;
+      fill(header, pieces);
+      return rows + pieces * words;
+    }
+
+    private static long cut(int[] cuts, int i) {
+      return i < cuts.length ? cuts[i] : Integer.MAX_VALUE;
+    }
+
+    private static int longsOfCuts(int[] cuts) {
+      return cuts.length / 2 + 1; // and one at least that is above all labels
+    }
+
+    private static int classes(Axis axis) {
+      return (axis.whole.max() + 1) / axis.step;
+    }
+
+    private static boolean hasFinder(Axis axis, int[] cuts) {
+      if (axis.step == 0 || axis.range.min() > 0 || classes(axis) > MOST_CLASSES * cuts.length) {
+        return true;
+      }
+      for (int cut : cuts) {
+        if ((cut & axis.step - 1) != 0) {
+          return true; // a class that was split
+        }
+      }
+      return false;
+    }
+
+    /** So that there are at most as many starts as cuts, and at least half as many. */
+    private static int shift(IntSet range, int[] cuts) {
       int wide = 32 - Integer.numberOfLeadingZeros(range.max() - range.min());
-      return Math.max(0, wide - (32 - Integer.numberOfLeadingZeros(cuts)));
+      return Math.max(0, wide - (31 - Integer.numberOfLeadingZeros(cuts.length)));
     }
 
     private static int starts(IntSet range, int shift) {
@@ -138,23 +185,23 @@ final class Block {
     }
 
     /** The narrowed axes, so that a point is given up early on. */
-    private int[] mostNarrowingFirst(IntSet[] ranges) {
-      int[] axes = new int[ranges.length];
-      double[] held = new double[ranges.length];
+    private int[] mostNarrowingFirst() {
+      int[] narrowed = new int[axes.length];
+      double[] held = new double[axes.length];
       int count = 0;
-      for (int axis = 0; axis < ranges.length; axis++) {
-        double share = held(axis, ranges[axis]);
+      for (int axis = 0; axis < axes.length; axis++) {
+        double share = held(axis, axes[axis].range);
         if (share < all.length) {
           int at = count++;
           for (; at > 0 && held[at - 1] > share; at--) {
-            axes[at] = axes[at - 1];
+            narrowed[at] = narrowed[at - 1];
             held[at] = held[at - 1];
           }
-          axes[at] = axis;
+          narrowed[at] = axis;
           held[at] = share;
         }
       }
-      return Arrays.copyOf(axes, count);
+      return Arrays.copyOf(narrowed, count);
     }
 
     /** How many of the boxes a label of the range is in, on the average. */
@@ -163,7 +210,7 @@ final class Block {
       double sum = 0;
       for (Box box : all) {
         IntSet side = box.side(axis);
-        if (side == whole[axis]) {
+        if (side == axes[axis].whole) {
           sum++;
           continue;
         }
@@ -182,10 +229,10 @@ final class Block {
       int low = range.min();
       int high = range.max();
       int count = 0;
-      IntSet before = whole[axis];
+      IntSet before = axes[axis].whole;
       for (Box box : all) {
         IntSet side = box.side(axis);
-        if (side == before || side == whole[axis]) {
+        if (side == before || side == axes[axis].whole) {
           continue;
         }
         before = side;
@@ -211,70 +258,66 @@ final class Block {
       return Arrays.copyOf(found, distinct);
     }
 
-    /** Sets the bits of an axis, whose header and cuts are there. */
-    private void fill(int header, IntSet range, int pieces) {
-      int axis = table[header + AXIS];
-      int offset = table[header + ROWS];
-      int low = range.min();
-      int high = range.max();
+    /** Sets the bits of an axis, whose header and finder are there. */
+    private void fill(int header, int pieces) {
+      int number = (int) data[header + AXIS] & 0xff;
+      Axis axis = axes[number];
+      int rows = (int) data[header + ROWS];
+      int low = axis.range.min();
+      int high = axis.range.max();
       long[] always = new long[words];
-      for (int b = 0; b < all.length; b++) {
-        if (all[b].side(axis) == whole[axis]) {
-          always[b >> 6] |= 1L << b;
+      for (int box = 0; box < all.length; box++) {
+        if (all[box].side(number) == axis.whole) {
+          always[box >> 6] |= 1L << box;
         }
       }
-      for (int p = 0; p < pieces; p++) {
-        System.arraycopy(always, 0, rows, offset + p * words, words);
+      for (int piece = 0; piece < pieces; piece++) {
+        System.arraycopy(always, 0, data, rows + piece * words, words);
       }
-      for (int b = 0; b < all.length; b++) {
-        IntSet side = all[b].side(axis);
-        if (side == whole[axis]) {
+      for (int box = 0; box < all.length; box++) {
+        IntSet side = all[box].side(number);
+        if (side == axis.whole) {
           continue;
         }
-        int word = offset + (b >> 6);
+        int word = rows + (box >> 6);
         for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
-          int to = piece(table, header, Math.min(side.last(i), high));
-          for (int p = piece(table, header, Math.max(side.first(i), low)); p <= to; p++) {
-            rows[word + p * words] |= 1L << b;
+          int to = piece(data, header, Math.min(side.last(i), high));
+          for (int piece = piece(data, header, Math.max(side.first(i), low));
+              piece <= to;
+              piece++) {
+            data[word + piece * words] |= 1L << box;
           }
         }
       }
     }
   }
 
-  private boolean isPresent(int i) {
-    return (present[i >> 6] >> i & 1) != 0;
-  }
-
-  /** The first of {@link #boxes}, counted from {@code from}, that holds the point, or -1. */
-  int find(int[] point, int from) {
-    if (few != null) {
-      for (int i = from; i < few.length; i++) {
-        if (isPresent(i) && holds(few[i], point, whole)) {
-          return i;
-        }
-      }
-      return -1;
-    }
+  /**
+   * The first of {@link #boxes}, counted from {@code from}, that holds the point, or -1.
+   *
+   * @param until only so many words of 64 boxes are looked at
+   */
+  int find(int[] point, int from, int until) {
+    long[] data = this.data;
     if (words == 1) {
-      long held = present[0] & -1L << from;
-      for (int header = 0; header < headers && held != 0; header += HEADER) {
-        held &= rows[row(header, point)];
+      long held = data[0] & -1L << from;
+      for (int header = 1; header < headers && held != 0; header += HEADER) {
+        held &= data[row(data, header, point, 1)];
       }
       return held == 0 ? -1 : Long.numberOfTrailingZeros(held);
     }
-    int[] row = new int[headers / HEADER];
+    int[] row = new int[(headers - words) / HEADER];
     int known = 0; // rows are looked up when the rows before have left something
-    for (int word = from >> 6; word < words; word++) {
-      long held = present[word];
+    for (int word = from >> 6; word < until; word++) {
+      long held = data[word];
       if (word == from >> 6) {
         held &= -1L << from;
       }
       for (int i = 0; i < row.length && held != 0; i++) {
         if (i == known) {
-          row[known++] = row(i * HEADER, point);
+          row[known++] = row(data, words + i * HEADER, point, words);
         }
-        held &= rows[row[i] + word];
+        held &= data[row[i] + word];
       }
       if (held != 0) {
         return (word << 6) + Long.numberOfTrailingZeros(held);
@@ -283,15 +326,11 @@ final class Block {
     return -1;
   }
 
-  /**
-   * Whether a box holds a point of which some terms may be unknown.
-   *
-   * @param whole for each axis the side that holds whatever a question brings
-   */
-  static boolean holds(Box box, int[] point, IntSet[] whole) {
-    for (int axis = 0; axis < whole.length; axis++) {
+  /** Whether a box holds a point of which some terms may be unknown. */
+  static boolean holds(Box box, int[] point, Axis[] axes) {
+    for (int axis = 0; axis < axes.length; axis++) {
       IntSet side = box.side(axis);
-      if (side != whole[axis] && !side.contains(point[axis])) {
+      if (side != axes[axis].whole && !side.contains(point[axis])) {
         return false;
       }
     }
@@ -299,18 +338,36 @@ final class Block {
   }
 
   /** Where the words of the point's piece begin. */
-  private int row(int header, int[] point) {
-    return table[header + ROWS] + piece(table, header, point[table[header + AXIS]]) * words;
+  private static int row(long[] data, int header, int[] point, int words) {
+    int label = point[(int) data[header + AXIS] & 0xff];
+    return (int) data[header + ROWS] + piece(data, header, label) * words;
   }
 
-  /** How many cuts of an axis are not above a label. */
-  private static int piece(int[] table, int header, int label) {
-    int start = label - table[header + LOW] >>> table[header + SHIFT];
-    int at = table[table[header + STARTS] + start];
-    while (table[at] <= label) {
+  /** The piece of an axis in which a label lies. */
+  private static int piece(long[] data, int header, int label) {
+    long axis = data[header + AXIS];
+    int start = label - (int) (axis >>> 32) >>> (int) (axis >> 8); // by its lowest five bits
+    int finder = (int) (data[header + ROWS] >>> 32);
+    if (finder == 0) {
+      return Math.min(start, (int) data[header + LAST]);
+    }
+    long one = data[finder + start * LONGS_OF_START];
+    long two = data[finder + start * LONGS_OF_START + 1];
+    int behind = label + 1;
+    if ((int) (two >>> 32) < behind) {
+      return far(data, (int) data[header + LAST], (int) one + NEAR, label);
+    }
+    // A cut that is not above the label counts; its difference is negative.
+    return (int) one + ((int) (one >>> 32) - behind >>> 31) + ((int) two - behind >>> 31);
+  }
+
+  /** How many cuts are not above a label, if {@code before} are not. */
+  private static int far(long[] data, int cuts, int before, int label) {
+    int at = before;
+    while ((int) (data[cuts + (at >> 1)] >>> (at << 5)) <= label) {
       at++;
     }
-    return at - table[header + CUTS];
+    return at;
   }
 
   /**
@@ -320,22 +377,16 @@ final class Block {
    * @return bit b of word w stands for {@link #boxes}[64 * w + b]
    */
   long[] meeting(Box other) {
-    if (few != null) {
-      long[] found = new long[1];
-      for (int i = 0; i < few.length; i++) {
-        found[0] |= isPresent(i) && few[i].intersects(other) ? 1L << i : 0;
-      }
-      return found;
-    }
-    long[] found = present.clone();
+    long[] found = Arrays.copyOf(data, words);
     long[] held = new long[words];
-    for (int header = 0; header < headers; header += HEADER) {
-      IntSet side = other.side(table[header + AXIS]);
-      if (side == whole[table[header + AXIS]]) {
+    for (int header = words; header < headers; header += HEADER) {
+      int number = (int) data[header + AXIS] & 0xff;
+      IntSet side = other.side(number);
+      if (side == axes[number].whole) {
         continue;
       }
       Arrays.fill(held, 0);
-      addRows(header, side, held);
+      addRows(header, axes[number].range, side, held);
       long any = 0;
       for (int word = 0; word < words; word++) {
         found[word] &= held[word];
@@ -349,17 +400,18 @@ final class Block {
   }
 
   /** Adds the rows of all pieces that a side touches. */
-  private void addRows(int header, IntSet side, long[] held) {
-    int low = table[header + LOW];
-    int high = table[header + HIGH];
+  private void addRows(int header, IntSet range, IntSet side, long[] held) {
+    int low = range.min();
+    int high = range.max();
+    int rows = (int) data[header + ROWS];
     int next = 0; // the first piece that was not added
     for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
-      int piece = Math.max(next, piece(table, header, Math.max(low, side.first(i))));
-      next = piece(table, header, Math.min(high, side.last(i))) + 1;
+      int piece = Math.max(next, piece(data, header, Math.max(low, side.first(i))));
+      next = piece(data, header, Math.min(high, side.last(i))) + 1;
       for (; piece < next; piece++) {
-        int row = table[header + ROWS] + piece * words;
+        int row = rows + piece * words;
         for (int word = 0; word < words; word++) {
-          held[word] |= rows[row + word];
+          held[word] |= data[row + word];
         }
       }
     }
@@ -371,7 +423,7 @@ final class Block {
     for (int i = 0; i < boxes.length; i++) {
       if (boxes[i] == number) {
         boxes[i] = other; // so that they still stand by position
-        present[i >> 6] &= ~(1L << i);
+        data[i >> 6] &= ~(1L << i);
       }
       other = boxes[i];
     }

@@ -1,6 +1,5 @@
 package dev.ironsieve.core.order;
 
-import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.Arrays;
 import java.util.List;
@@ -21,7 +20,7 @@ final class Cell {
 
   private final List<Box> boxes;
   private final IntUnaryOperator position;
-  private final IntSet[] whole;
+  private final Block.Axis[] axes;
   private final Block[] blocks;
   private final int[] late; // numbers
 
@@ -29,25 +28,23 @@ final class Cell {
    * @param boxes by number
    * @param position of a box's rule
    * @param numbers of the boxes, by position
-   * @param ranges for each axis the labels that a question can bring
-   * @param whole for each axis the side that holds whatever a question brings
    */
-  Cell(List<Box> boxes, IntUnaryOperator position, int[] numbers, IntSet[] ranges, IntSet[] whole) {
-    this(boxes, position, whole, new Block[(numbers.length + Block.MOST - 1) / Block.MOST], NOBODY);
+  Cell(List<Box> boxes, IntUnaryOperator position, int[] numbers, Block.Axis[] axes) {
+    this(boxes, position, axes, new Block[(numbers.length + Block.MOST - 1) / Block.MOST], NOBODY);
     for (int i = 0; i < blocks.length; i++) {
       int end = Math.min(numbers.length, (i + 1) * Block.MOST);
       int[] own = Arrays.copyOfRange(numbers, i * Block.MOST, end);
       Box[] held = new Box[own.length];
       Arrays.setAll(held, k -> boxes.get(own[k]));
-      blocks[i] = new Block(own, held, ranges, whole);
+      blocks[i] = new Block(own, held, axes);
     }
   }
 
   private Cell(
-      List<Box> boxes, IntUnaryOperator position, IntSet[] whole, Block[] blocks, int[] late) {
+      List<Box> boxes, IntUnaryOperator position, Block.Axis[] axes, Block[] blocks, int[] late) {
     this.boxes = boxes;
     this.position = position;
-    this.whole = whole;
+    this.axes = axes;
     this.blocks = blocks;
     this.late = late;
   }
@@ -59,7 +56,7 @@ final class Cell {
     }
     int[] more = Arrays.copyOf(late, late.length + 1);
     more[late.length] = number;
-    return new Cell(boxes, position, whole, blocks, more);
+    return new Cell(boxes, position, axes, blocks, more);
   }
 
   /** Without a box that it has; this cell is not to be used any more. */
@@ -70,7 +67,7 @@ final class Cell {
         block.remove(number);
       }
     }
-    return new Cell(boxes, position, whole, blocks, others);
+    return new Cell(boxes, position, axes, blocks, others);
   }
 
   /**
@@ -82,7 +79,7 @@ final class Cell {
     for (int number : late) {
       if (position.applyAsInt(number) >= from
           && isEarlier(number, found)
-          && Block.holds(boxes.get(number), point, whole)) {
+          && Block.holds(boxes.get(number), point, axes)) {
         found = number;
       }
     }
@@ -105,12 +102,23 @@ final class Cell {
       if (best != NONE && position.applyAsInt(block.boxes[start]) >= position.applyAsInt(best)) {
         return best;
       }
-      int found = block.find(point, start);
+      int found = block.find(point, start, wordsBefore(block, best));
       if (found >= 0) {
         return isEarlier(block.boxes[found], best) ? block.boxes[found] : best;
       }
     }
     return best;
+  }
+
+  /**
+   * How many words of a block hold boxes that may be earlier than the best; all if there is none.
+   */
+  private int wordsBefore(Block block, int best) {
+    int words = 1;
+    while (words << 6 < block.boxes.length && isEarlier(block.boxes[words << 6], best)) {
+      words++;
+    }
+    return words;
   }
 
   private int firstAt(Block block, int from) {

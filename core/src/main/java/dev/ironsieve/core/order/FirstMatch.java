@@ -42,8 +42,7 @@ final class FirstMatch {
   private final int shift;
   private final Numbers[] byCell; // boxes; null where there is none
   private final AtomicReferenceArray<Cell> cells; // [from segment or any][to segment or any]
-  private final IntSet[] whole; // by axis: the side that asks for nothing
-  private final IntSet[] ranges; // by axis: the labels that a point can have, the unknown too
+  private final Block.Axis[] axes; // with all labels that a point can have, the unknown too
 
   /**
    * @param boxes by number; all that are there now are in
@@ -60,10 +59,14 @@ final class FirstMatch {
     shift = Integer.numberOfTrailingZeros(Space.LABELS) - bits;
     cells = new AtomicReferenceArray<>((segments + 1) * (segments + 1));
     byCell = new Numbers[cells.length()];
-    whole = new IntSet[space.axes()];
-    Arrays.setAll(whole, space::all);
-    ranges = new IntSet[space.axes()];
-    Arrays.setAll(ranges, axis -> axis < Space.TERMS ? space.all(axis) : EVERY_LABEL);
+    axes = new Block.Axis[space.axes()];
+    Arrays.setAll(
+        axes,
+        axis ->
+            new Block.Axis(
+                space.all(axis),
+                axis < Space.TERMS ? space.all(axis) : EVERY_LABEL,
+                space.step(axis)));
     for (int box = 0; box < boxes.size(); box++) {
       list(box);
     }
@@ -154,10 +157,10 @@ final class FirstMatch {
               .mapToInt(n -> (int) n)
               .toArray();
     }
-    IntSet[] ranges = this.ranges.clone();
-    ranges[Space.FROM] = range(Space.FROM, from);
-    ranges[Space.TO] = range(Space.TO, to);
-    return new Cell(boxes, position, numbers, ranges, whole);
+    Block.Axis[] own = axes.clone();
+    own[Space.FROM] = segment(Space.FROM, from);
+    own[Space.TO] = segment(Space.TO, to);
+    return new Cell(boxes, position, numbers, own);
   }
 
   private boolean isByPosition(int[] numbers) {
@@ -169,10 +172,12 @@ final class FirstMatch {
     return true;
   }
 
-  private IntSet range(int end, int segment) {
-    return segment == segments
-        ? space.all(end)
-        : IntSet.range(segment << shift, (segment + 1 << shift) - 1);
+  private Block.Axis segment(int end, int segment) {
+    if (segment == segments) {
+      return axes[end];
+    }
+    IntSet labels = IntSet.range(segment << shift, (segment + 1 << shift) - 1);
+    return new Block.Axis(axes[end].whole(), labels, axes[end].step());
   }
 
   /**

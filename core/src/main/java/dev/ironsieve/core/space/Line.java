@@ -27,14 +27,25 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
   private int[] cuts; // lowest label of each class, ascending
   private int classes;
   private int room; // labels of each class; 0 as soon as one has others
+  private int step; // labels of each class before any is split; 0 if not a power of two
   private IntSet all;
   private final Map<IntSet, IntSet> interned = new HashMap<>();
 
   /** Spreads {@code classes} classes evenly over the labels. */
   final void spread(int classes) {
+    spread(classes, (LABELS - 1) / Math.max(1, classes));
+  }
+
+  /** The same, but so that a label's class is known by its first bits, until classes are split. */
+  final void spreadByBits(int classes) {
+    spread(classes, Integer.highestOneBit((LABELS - 1) / Math.max(1, classes)));
+    step = room;
+  }
+
+  private void spread(int classes, int room) {
     this.classes = classes;
+    this.room = room;
     cuts = new int[Math.max(1, classes)];
-    room = (LABELS - 1) / Math.max(1, classes);
     for (int i = 0; i < classes; i++) {
       cuts[i] = i * room;
     }
@@ -50,6 +61,11 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
   /** Number of classes. */
   final int classes() {
     return classes;
+  }
+
+  /** Labels of each class as they were spread, if that is a power of two; 0 if it is not. */
+  final int step() {
+    return step;
   }
 
   /** Every label that belongs to a class. */

@@ -25,7 +25,7 @@ final class NumberLine extends Line {
             .sorted()
             .distinct()
             .toArray();
-    spread(starts.length);
+    spreadByBits(starts.length);
     for (IntSet set : sets) {
       labelled.computeIfAbsent(set, this::compute);
     }

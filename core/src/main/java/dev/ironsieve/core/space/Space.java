@@ -183,6 +183,14 @@ public final class Space {
     return axes[axis].classes();
   }
 
+  /**
+   * How many labels each class of an axis had before any was split, if that is a power of two; 0 if
+   * it is not.
+   */
+  public int step(int axis) {
+    return axes[axis].step();
+  }
+
   /** Every label of an axis. */
   public IntSet all(int axis) {
     return axes[axis].all();

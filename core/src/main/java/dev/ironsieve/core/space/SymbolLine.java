@@ -27,7 +27,7 @@ final class SymbolLine extends Line {
   SymbolLine(int values, Collection<IntSet> sets) {
     this.values = values;
     Partition partition = new Partition(values, sets);
-    spread(partition.classes());
+    spreadByBits(partition.classes());
     labelOf = new int[values];
     for (int value = 0; value < values; value++) {
       labelOf[value] = label(partition.classOf(value));

@@ -14,49 +14,74 @@ import org.junit.jupiter.api.Test;
 
 /** Blocks and cells of boxes against comparing the boxes one by one. */
 class BlockTest {
-  private static final int AXES = 4;
+  private static final int AXES = 6;
   private static final int LABELS = 200;
   private static final int LOW = 40; // of the axis of which a question brings a part only
   private static final int HIGH = 119;
+  private static final int[] STEPS = {0, 0, 0, 4, 8, 8}; // labels of a class
+  private static final int CROWDED = 1; // where many cuts are close together
+  private static final int SPLIT = 5; // where boxes cut classes in two
+  private static final int MORE = 32; // labels behind the last, for what is not known
 
   /** A few intervals; now and then the whole axis, as that object. */
-  private static IntSet side(Random random, IntSet whole) {
+  private static IntSet side(Random random, int axis, IntSet whole) {
     if (random.nextInt(3) == 0) {
       return whole;
     }
     IntSet out = IntSet.EMPTY;
+    int step = axis == SPLIT && random.nextInt(8) == 0 ? 1 : Math.max(1, STEPS[axis]);
     for (int i = random.nextInt(3); i >= 0; i--) {
-      int first = random.nextInt(LABELS);
-      out = out.union(IntSet.range(first, Math.min(LABELS - 1, first + random.nextInt(70))));
+      int first =
+          axis == CROWDED && random.nextBoolean()
+              ? 100 + random.nextInt(10)
+              : random.nextInt(LABELS / step) * step;
+      int last = first + (random.nextInt(70) / step + 1) * step - 1;
+      out = out.union(IntSet.range(first, Math.min(LABELS - 1, last)));
     }
     return out;
   }
 
   /** Boxes, and what is known of the axes. */
   private static final class Boxes {
-    final IntSet[] whole = new IntSet[AXES];
-    final IntSet[] ranges = new IntSet[AXES];
+    final Block.Axis[] axes = new Block.Axis[AXES];
     final List<Box> boxes = new ArrayList<>();
 
     Boxes(Random random, int count) {
-      Arrays.setAll(whole, axis -> IntSet.range(0, LABELS - 1));
-      Arrays.setAll(ranges, axis -> axis == 0 ? IntSet.range(LOW, HIGH) : whole[axis]);
+      IntSet whole = IntSet.range(0, LABELS - 1);
+      Arrays.setAll(axes, i -> new Block.Axis(whole, whole, 0));
+      axes[0] = new Block.Axis(whole, IntSet.range(LOW, HIGH), 0);
+      IntSet more = IntSet.range(0, LABELS + MORE - 1);
+      for (int axis = 0; axis < AXES; axis++) {
+        if (STEPS[axis] > 0) {
+          axes[axis] = new Block.Axis(whole, more, STEPS[axis]);
+        }
+      }
       for (int i = 0; i < count; i++) {
         boxes.add(box(random));
       }
     }
 
+    /** What is not known is only where a box asks for nothing. */
+    boolean holds(int box, int[] point) {
+      return IntStream.range(0, AXES)
+          .allMatch(
+              axis ->
+                  point[axis] >= LABELS
+                      ? boxes.get(box).side(axis) == axes[axis].whole()
+                      : boxes.get(box).side(axis).contains(point[axis]));
+    }
+
     Box box(Random random) {
       IntSet[] sides = new IntSet[AXES];
       do {
-        Arrays.setAll(sides, axis -> side(random, whole[axis]));
-      } while (!sides[0].intersects(ranges[0])); // others would not stand in the cell
+        Arrays.setAll(sides, axis -> side(random, axis, axes[axis].whole()));
+      } while (!sides[0].intersects(axes[0].range())); // others would not stand in the cell
       return new Box(sides);
     }
 
     int[] point(Random random) {
       int[] point = new int[AXES];
-      Arrays.setAll(point, axis -> random.nextInt(LABELS));
+      Arrays.setAll(point, axis -> random.nextInt(axes[axis].range().max() + 1));
       point[0] = LOW + random.nextInt(HIGH - LOW + 1);
       return point;
     }
@@ -64,7 +89,7 @@ class BlockTest {
     /** A box that lies in the cell. */
     Box inside(Random random) {
       Box box = box(random);
-      return box.with(0, box.side(0).intersect(ranges[0]));
+      return box.with(0, box.side(0).intersect(axes[0].range()));
     }
   }
 
@@ -75,8 +100,7 @@ class BlockTest {
       int count = new int[] {1, 4, 5, 63, 64, 65, 200, Block.MOST}[seed % 8];
       Boxes all = new Boxes(random, count);
       int[] numbers = IntStream.range(0, count).map(i -> i + 1000).toArray();
-      Block block =
-          new Block(numbers.clone(), all.boxes.toArray(Box[]::new), all.ranges, all.whole);
+      Block block = new Block(numbers.clone(), all.boxes.toArray(Box[]::new), all.axes);
       boolean[] gone = new boolean[count];
       for (int round = 0; round < 3; round++) {
         for (int i = 0; i < 60; i++) {
@@ -84,10 +108,13 @@ class BlockTest {
           int from = random.nextInt(count);
           int expected =
               IntStream.range(from, count)
-                  .filter(b -> !gone[b] && all.boxes.get(b).contains(point))
+                  .filter(b -> !gone[b] && all.holds(b, point))
                   .findFirst()
                   .orElse(-1);
-          assertThat(block.find(point, from)).as("seed %d", seed).isEqualTo(expected);
+          int until = 1 + random.nextInt((count + 63) / 64);
+          assertThat(block.find(point, from, until))
+              .as("seed %d", seed)
+              .isEqualTo(expected < 64 * until ? expected : -1);
         }
         Box other = all.inside(random);
         long[] bits = block.meeting(other);
@@ -113,7 +140,7 @@ class BlockTest {
       Boxes all = new Boxes(random, count);
       int[] position = IntStream.range(0, count + 20).map(i -> 2 * i).toArray();
       int[] numbers = IntStream.range(0, count).toArray();
-      Cell cell = new Cell(all.boxes, n -> position[n], numbers, all.ranges, all.whole);
+      Cell cell = new Cell(all.boxes, n -> position[n], numbers, all.axes);
       List<Integer> present = new ArrayList<>(IntStream.of(numbers).boxed().toList());
       check(cell, all, position, present, random, seed);
       for (int i = 0; i < 6; i++) {
@@ -141,7 +168,7 @@ class BlockTest {
       int expected = best;
       for (int number : present) {
         if (position[number] >= from
-            && all.boxes.get(number).contains(point)
+            && all.holds(number, point)
             && (expected == Cell.NONE || position[number] < position[expected])) {
           expected = number;
         }
