@@ -191,8 +191,15 @@ public final class LiveAnalysis {
     if (next.namesMeanAsIn(rulebase)) {
       change = order.update(rules, moved);
       if (change == null && changed(rules) <= MOST_CHANGES) {
-        makeRoom(rules);
-        change = order.update(rules, moved);
+        Order.Anew spread = order.spread();
+        if (spread != null) {
+          move(spread);
+          change = order.update(rules, moved);
+        }
+        if (change == null) {
+          move(order.anew(rules));
+          change = order.update(rules, moved);
+        }
       }
     }
     if (change == null || change.gone().size() + change.fresh().size() > MOST_CHANGES) {
@@ -235,9 +242,9 @@ public final class LiveAnalysis {
         .count();
   }
 
-  /** Lays the rules out anew, so that there is room to tell the next ones apart; all else stays. */
-  void makeRoom(List<Rule> next) {
-    Move move = new Move(order, order.anew(next));
+  /** Takes over the same rules laid out anew; all else stays. */
+  void move(Order.Anew anew) {
+    Move move = new Move(order, anew);
     order = move.to();
     certificates = new Certificates(certificates, move, steps);
     maker = new View.Maker(order, certificates, steps);

@@ -14,11 +14,15 @@ import java.util.BitSet;
  * connection of its class proves, and so does the point that holds that one in the other space.
  *
  * @param from the rules as they were laid out
- * @param to the same rules, in the same order
+ * @param anew the same rules, in the same order
  */
-record Move(Order from, Order to) {
+record Move(Order from, Order.Anew anew) {
+  Order to() {
+    return anew.order();
+  }
+
   int slot(int slot) {
-    return slot == Order.NONE ? Order.NONE : to.slotAt(from.position(slot));
+    return slot == Order.NONE ? Order.NONE : to().slotAt(from.position(slot));
   }
 
   private BitSet slots(BitSet slots) {
@@ -32,7 +36,7 @@ record Move(Order from, Order to) {
   }
 
   private int[] point(int[] point) {
-    return from.space().pointIn(to.space(), point);
+    return anew.points().apply(point);
   }
 
   Standing of(Standing standing) {

@@ -8,6 +8,7 @@ import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Resolution;
 import dev.ironsieve.core.space.Space;
+import dev.ironsieve.core.space.Spread;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -17,6 +18,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.IntPredicate;
+import java.util.function.UnaryOperator;
 
 /**
  * The rules of one rulebase in their order, laid into a space. A rule is meant by its slot, a
@@ -133,18 +135,19 @@ public final class Order {
   }
 
   /**
-   * The same rules, laid out anew: nothing is left of those that are gone, and there is room for
-   * others. The slot of each is its position.
+   * The same rules, laid out anew; the slot of each is its position.
+   *
+   * @param points the point in which the connections of a point are now
+   */
+  public record Anew(Order order, UnaryOperator<int[]> points) {}
+
+  /**
+   * Lays the rules out anew: nothing is left of those that are gone, and there is room for others.
    *
    * @param next rules whose names mean what they mean here, which are told apart as well
    */
-  public Order anew(List<Rule> next) {
-    List<Rule> own = new ArrayList<>(size());
-    List<Match> found = new ArrayList<>(size());
-    for (int slot : slotAt) {
-      own.add(rules.get(slot));
-      found.add(matches.get(slot));
-    }
+  public Anew anew(List<Rule> next) {
+    List<Match> found = inOrder(matches);
     List<Match> apart = new ArrayList<>(found);
     for (Rule rule : next) {
       int slot = slot(rule.id());
@@ -153,7 +156,28 @@ public final class Order {
       }
     }
     Space fresh = new Space(resolution, apart);
-    return new Order(resolution, own, found, fresh.regions(found), fresh);
+    Order order = new Order(resolution, inOrder(rules), found, fresh.regions(found), fresh);
+    return new Anew(order, point -> space.pointIn(fresh, point));
+  }
+
+  /**
+   * The same, but quicker: rules that are gone leave their classes behind, and no others are told
+   * apart yet.
+   *
+   * @return null if there may be too many of such classes
+   */
+  public Anew spread() {
+    Spread spread = space.spread();
+    if (spread == null) {
+      return null;
+    }
+    List<List<Box>> laidOut = spread.regions(inOrder(regions));
+    Order order = new Order(resolution, inOrder(rules), inOrder(matches), laidOut, spread.to());
+    return new Anew(order, spread::point);
+  }
+
+  private <T> List<T> inOrder(List<T> bySlot) {
+    return Arrays.stream(slotAt).mapToObj(bySlot::get).toList();
   }
 
   /** Takes a rule in, without a place yet. */
@@ -351,7 +375,8 @@ public final class Order {
    *
    * @param next rules whose names mean what they meant before
    * @param moved ids of rules whose place among the others may have changed
-   * @return null if there is no room for it: then the order has to be laid out {@link #anew}
+   * @return null if there is no room for it: then the order has to be laid out anew, see {@link
+   *     #spread} and {@link #anew}
    */
   public Change update(List<Rule> next, Set<String> moved) {
     int prefix = 0;

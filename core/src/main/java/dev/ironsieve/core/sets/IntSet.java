@@ -303,7 +303,13 @@ public final class IntSet {
   @Override
   public int hashCode() {
     if (hash == 0) {
-      hash = Arrays.hashCode(bounds);
+      int mixed = bounds.length;
+      for (int bound : bounds) {
+        // Bounds are often multiples of one number, of which a plain polynomial makes few hashes.
+        mixed = (mixed ^ bound) * 0x9E37_79B9;
+        mixed ^= mixed >>> 15;
+      }
+      hash = mixed;
     }
     return hash;
   }

@@ -50,6 +50,17 @@ final class EndpointLine extends Line {
       lastLow = new long[capacity];
     }
 
+    Slice(Slice other) {
+      family = other.family;
+      number = other.number;
+      before = other.before;
+      runs = other.runs;
+      firstHigh = other.firstHigh.clone();
+      firstLow = other.firstLow.clone();
+      lastHigh = other.lastHigh.clone();
+      lastLow = other.lastLow.clone();
+    }
+
     /** The last run that begins at or before {@code address}, or -1. */
     int at(Address address) {
       long high = address.high() ^ Long.MIN_VALUE;
@@ -170,6 +181,31 @@ final class EndpointLine extends Line {
     for (Side side : distinct) {
       labelled.get(side.zones).put(side.addresses, compute(side.zones, side.addresses));
     }
+  }
+
+  private EndpointLine(EndpointLine other) {
+    resolution = other.resolution;
+    slices = new Slice[other.slices.length][];
+    for (int family = 0; family < slices.length; family++) {
+      slices[family] = Arrays.stream(other.slices[family]).map(Slice::new).toArray(Slice[]::new);
+    }
+    spreadAgain(other);
+    Arrays.setAll(familyLabels, family -> here(other.familyLabels[family], other));
+    other.labelled.forEach(
+        (zones, known) -> {
+          Map<AddressSet, IntSet[]> own = new IdentityHashMap<>();
+          known.forEach(
+              (addresses, labels) ->
+                  own.put(
+                      addresses,
+                      Arrays.stream(labels).map(set -> here(set, other)).toArray(IntSet[]::new)));
+          labelled.put(zones, own);
+        });
+  }
+
+  @Override
+  EndpointLine again() {
+    return new EndpointLine(this);
   }
 
   private static boolean isLess(long high, long low, long otherHigh, long otherLow) {

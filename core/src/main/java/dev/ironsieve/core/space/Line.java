@@ -42,6 +42,33 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
     step = room;
   }
 
+  /** Spreads the classes of another line, which said so of its own, evenly over the labels. */
+  final void spreadAgain(Line other) {
+    if (other.step > 0) {
+      spreadByBits(other.classes);
+    } else {
+      spread(other.classes);
+    }
+  }
+
+  /** The same classes, values and sets with the room between classes spread evenly again. */
+  abstract Line again();
+
+  /** What a label of another line with the same classes is here; those of no class stay. */
+  final int here(int label, Line other) {
+    return label < other.label(other.classes) ? label(other.rankOf(label)) : label;
+  }
+
+  /** What a set of labels of another line with the same classes is here. */
+  final IntSet here(IntSet labels, Line other) {
+    IntSet.Builder out = new IntSet.Builder();
+    for (int i = 0; i < labels.intervals(); i++) {
+      int from = label(other.rankOf(labels.first(i)));
+      out.addInOrder(from, label(other.rank(labels.last(i) + 1)) - 1);
+    }
+    return intern(out.build());
+  }
+
   private void spread(int classes, int room) {
     this.classes = classes;
     this.room = room;

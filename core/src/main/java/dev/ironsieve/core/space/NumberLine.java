@@ -31,6 +31,18 @@ final class NumberLine extends Line {
     }
   }
 
+  private NumberLine(NumberLine other) {
+    feasible = other.feasible;
+    starts = other.starts.clone();
+    spreadAgain(other);
+    other.labelled.forEach((set, labels) -> labelled.put(set, here(labels, other)));
+  }
+
+  @Override
+  NumberLine again() {
+    return new NumberLine(this);
+  }
+
   /**
    * Where classes have to begin so that a set is made of whole ones: where it begins, and behind
    * where it ends, if the next value that can occur is not in it again.

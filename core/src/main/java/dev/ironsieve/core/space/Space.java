@@ -55,6 +55,9 @@ public final class Space {
    */
   public static final int UNKNOWN = Line.LABELS - 1;
 
+  /** Growth of the number of classes from which on many may be of sets that nobody asks for. */
+  private static final int MOST_GROWTH = 2;
+
   private static final int MOST_WORDS = 8;
 
   /** Services that a reader knows, preferred in examples. */
@@ -88,6 +91,7 @@ public final class Space {
   private final boolean[] asked; // by vocabulary: whether some rule asks for a term of it
   private final boolean[] listed; // by vocabulary: whether some rule lists every value of it
   private final Line[] axes;
+  private final long classesAsMade; // on all axes, when the matches were laid out
 
   /**
    * @param resolution gives the zones, their networks and the vocabularies
@@ -136,6 +140,36 @@ public final class Space {
     services = (NumberLine) axes[SERVICE];
     sourcePorts = (NumberLine) axes[SOURCE_PORT];
     Arrays.setAll(terms, i -> (SymbolLine) axes[TERMS + i]);
+    classesAsMade = allClasses();
+  }
+
+  /** The same classes as in another, spread evenly again. */
+  private Space(Space other) {
+    resolution = other.resolution;
+    axes = Arrays.stream(other.axes).parallel().map(Line::again).toArray(Line[]::new);
+    from = (EndpointLine) axes[FROM];
+    to = (EndpointLine) axes[TO];
+    services = (NumberLine) axes[SERVICE];
+    sourcePorts = (NumberLine) axes[SOURCE_PORT];
+    terms = Arrays.stream(axes).skip(TERMS).toArray(SymbolLine[]::new);
+    asked = other.asked.clone();
+    listed = other.listed.clone();
+    classesAsMade = other.classesAsMade;
+  }
+
+  private long allClasses() {
+    return Arrays.stream(axes).mapToLong(Line::classes).sum();
+  }
+
+  /**
+   * The same classes with the room between them spread evenly again, which is quicker than to lay
+   * everything out anew.
+   *
+   * @return null if so many classes have come since everything was laid out that it is better done
+   *     again
+   */
+  public Spread spread() {
+    return allClasses() > MOST_GROWTH * classesAsMade ? null : new Spread(this, new Space(this));
   }
 
   /** For sets that many rules share, each object once. */
@@ -453,6 +487,16 @@ public final class Space {
       out[TERMS + i] = other.terms[i].labelOf(terms[i].value(point[TERMS + i]));
     }
     return out;
+  }
+
+  /** What a label of another space with the same classes is here. */
+  int here(int axis, int label, Space other) {
+    return axes[axis].here(label, other.axes[axis]);
+  }
+
+  /** What a set of labels of another space with the same classes is here. */
+  IntSet here(int axis, IntSet labels, Space other) {
+    return axes[axis].here(labels, other.axes[axis]);
   }
 
   /**

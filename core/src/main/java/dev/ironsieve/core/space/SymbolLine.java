@@ -1,6 +1,7 @@
 package dev.ironsieve.core.space;
 
 import dev.ironsieve.core.sets.IntSet;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collection;
 import java.util.HashMap;
@@ -37,6 +38,20 @@ final class SymbolLine extends Line {
     for (IntSet set : sets) {
       labelled.computeIfAbsent(set, s -> compute(s, partition::classOf));
     }
+  }
+
+  private SymbolLine(SymbolLine other) {
+    values = other.values;
+    spreadAgain(other);
+    labelOf = Arrays.stream(other.labelOf).map(label -> here(label, other)).toArray();
+    other.someValue.forEach((label, value) -> someValue.put(here(label, other), value));
+    other.size.forEach((label, count) -> size.put(here(label, other), count));
+    other.labelled.forEach((set, labels) -> labelled.put(set, here(labels, other)));
+  }
+
+  @Override
+  SymbolLine again() {
+    return new SymbolLine(this);
   }
 
   /** The labels of a set of values; null if there is no room to tell it apart. */

@@ -10,6 +10,7 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowNeeds;
 import dev.ironsieve.core.twin.SlowRules;
@@ -235,8 +236,9 @@ class AnalysisTwinTest {
         Map<String, View> before = views(live);
         Set<String> touched = Touched.ruleIds(edit.touched(base));
         base = edit.apply(base);
-        if (step % 4 == 3 && base.namesMeanAsIn(live.rulebase())) {
-          live.makeRoom(base.rules());
+        if (step % 3 == 2 && base.namesMeanAsIn(live.rulebase())) {
+          Order.Anew spread = step % 2 == 0 ? live.order().spread() : null;
+          live.move(spread == null ? live.order().anew(base.rules()) : spread);
         }
         LiveAnalysis.Changed changed = live.update(base, touched);
         String as = "seed " + seed + " step " + step + " " + edit;
