@@ -74,7 +74,7 @@ final class Certificates {
     redundancy = new Redundancy(questions);
     pairs = new Pairs(questions, slot -> standings[slot]);
     asksNeeds = new Needs(questions);
-    corners = Corners.upTo(order, 1)[0];
+    corners = known.corners.with(order, move.anew().axes());
     grow();
     IntStream.range(0, order.size())
         .parallel()

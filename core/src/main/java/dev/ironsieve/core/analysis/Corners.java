@@ -133,6 +133,17 @@ final class Corners {
     return new Corners(axes);
   }
 
+  /**
+   * The same counts, and counted anew on some axes.
+   *
+   * @param order the same rules, or nearly, with other labels on these axes only
+   */
+  Corners with(Order order, int[] others) {
+    Axis[] mixed = axes.clone();
+    Arrays.stream(others).parallel().forEach(axis -> mixed[axis] = upTo(order, 1, axis)[0]);
+    return new Corners(mixed);
+  }
+
   /** A point of the box. */
   int[] corner(Box box) {
     int[] point = new int[axes.length];

@@ -19,6 +19,7 @@ import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.IntPredicate;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 
 /**
  * The rules of one rulebase in their order, laid into a space. A rule is meant by its slot, a
@@ -138,8 +139,9 @@ public final class Order {
    * The same rules, laid out anew; the slot of each is its position.
    *
    * @param points the point in which the connections of a point are now
+   * @param axes on which labels may be others than before
    */
-  public record Anew(Order order, UnaryOperator<int[]> points) {}
+  public record Anew(Order order, UnaryOperator<int[]> points, int[] axes) {}
 
   /**
    * Lays the rules out anew: nothing is left of those that are gone, and there is room for others.
@@ -157,7 +159,8 @@ public final class Order {
     }
     Space fresh = new Space(resolution, apart);
     Order order = new Order(resolution, inOrder(rules), found, fresh.regions(found), fresh);
-    return new Anew(order, point -> space.pointIn(fresh, point));
+    int[] axes = IntStream.range(0, fresh.axes()).toArray();
+    return new Anew(order, point -> space.pointIn(fresh, point), axes);
   }
 
   /**
@@ -173,7 +176,7 @@ public final class Order {
     }
     List<List<Box>> laidOut = spread.regions(inOrder(regions));
     Order order = new Order(resolution, inOrder(rules), inOrder(matches), laidOut, spread.to());
-    return new Anew(order, spread::point);
+    return new Anew(order, spread::point, spread.axes());
   }
 
   private <T> List<T> inOrder(List<T> bySlot) {

@@ -183,6 +183,7 @@ final class EndpointLine extends Line {
     }
   }
 
+  /** What rules say of this end is labelled when it is asked. */
   private EndpointLine(EndpointLine other) {
     resolution = other.resolution;
     slices = new Slice[other.slices.length][];
@@ -191,16 +192,6 @@ final class EndpointLine extends Line {
     }
     spreadAgain(other);
     Arrays.setAll(familyLabels, family -> here(other.familyLabels[family], other));
-    other.labelled.forEach(
-        (zones, known) -> {
-          Map<AddressSet, IntSet[]> own = new IdentityHashMap<>();
-          known.forEach(
-              (addresses, labels) ->
-                  own.put(
-                      addresses,
-                      Arrays.stream(labels).map(set -> here(set, other)).toArray(IntSet[]::new)));
-          labelled.put(zones, own);
-        });
   }
 
   @Override

@@ -28,6 +28,7 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
   private int classes;
   private int room; // labels of each class; 0 as soon as one has others
   private int step; // labels of each class before any is split; 0 if not a power of two
+  private boolean full; // whether there was no room for a class
   private IntSet all;
   private final Map<IntSet, IntSet> interned = new HashMap<>();
 
@@ -51,7 +52,12 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
     }
   }
 
-  /** The same classes, values and sets with the room between classes spread evenly again. */
+  /** Whether a class could not be cut in two for want of room. */
+  final boolean isFull() {
+    return full;
+  }
+
+  /** The same classes and values with the room between classes spread evenly again. */
   abstract Line again();
 
   /** What a label of another line with the same classes is here; those of no class stay. */
@@ -156,6 +162,7 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
     int end = label(rank + 1);
     int cut = from + (end - from) / 2;
     if (cut == from) {
+      full = true;
       return -1;
     }
     room = 0;

@@ -143,10 +143,13 @@ public final class Space {
     classesAsMade = allClasses();
   }
 
-  /** The same classes as in another, spread evenly again. */
+  /** The same classes as in another, spread evenly again where there is no room. */
   private Space(Space other) {
     resolution = other.resolution;
-    axes = Arrays.stream(other.axes).parallel().map(Line::again).toArray(Line[]::new);
+    axes =
+        Arrays.stream(other.axes)
+            .map(line -> line.isFull() ? line.again() : line)
+            .toArray(Line[]::new);
     from = (EndpointLine) axes[FROM];
     to = (EndpointLine) axes[TO];
     services = (NumberLine) axes[SERVICE];
@@ -162,8 +165,8 @@ public final class Space {
   }
 
   /**
-   * The same classes with the room between them spread evenly again, which is quicker than to lay
-   * everything out anew.
+   * The same classes, with the room between them spread evenly again on the axes where there was
+   * not enough; quicker than to lay everything out anew. This space is not to be used any more.
    *
    * @return null if so many classes have come since everything was laid out that it is better done
    *     again
@@ -487,6 +490,11 @@ public final class Space {
       out[TERMS + i] = other.terms[i].labelOf(terms[i].value(point[TERMS + i]));
     }
     return out;
+  }
+
+  /** Whether an axis is labelled as in another space. */
+  boolean shares(int axis, Space other) {
+    return axes[axis] == other.axes[axis];
   }
 
   /** What a label of another space with the same classes is here. */

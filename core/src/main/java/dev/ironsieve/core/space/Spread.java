@@ -8,26 +8,33 @@ import java.util.Map;
 import java.util.stream.IntStream;
 
 /**
- * Two spaces with the same classes, but other labels, and what is said in the labels of the one in
- * those of the other.
+ * Two spaces with the same classes, but other labels on some axes, and what is said in the labels
+ * of the one in those of the other.
  */
 public final class Spread {
   private final Space from;
   private final Space to;
+  private final int[] axes; // with other labels
 
   Spread(Space from, Space to) {
     this.from = from;
     this.to = to;
+    axes = IntStream.range(0, from.axes()).filter(axis -> !to.shares(axis, from)).toArray();
   }
 
   public Space to() {
     return to;
   }
 
+  /** The axes with other labels. */
+  public int[] axes() {
+    return axes.clone();
+  }
+
   /** The point of the other space that holds the connections of a point. */
   public int[] point(int[] point) {
-    int[] out = new int[point.length];
-    for (int axis = 0; axis < out.length; axis++) {
+    int[] out = point.clone();
+    for (int axis : axes) {
       out[axis] = to.here(axis, point[axis], from);
     }
     return out;
@@ -35,25 +42,22 @@ public final class Spread {
 
   /** Regions in the other space, in their order. */
   public List<List<Box>> regions(List<List<Box>> regions) {
-    List<Box> boxes = regions.stream().flatMap(List::stream).toList();
-    IntSet[][] sides = new IntSet[boxes.size()][from.axes()];
-    IntStream.range(0, from.axes())
-        .parallel()
-        .forEach(
-            axis -> {
-              Map<IntSet, IntSet> known = new IdentityHashMap<>();
-              for (int box = 0; box < sides.length; box++) {
-                sides[box][axis] =
-                    known.computeIfAbsent(
-                        boxes.get(box).side(axis), side -> to.here(axis, side, from));
-              }
-            });
+    List<Map<IntSet, IntSet>> known = new ArrayList<>();
+    for (int i = 0; i < axes.length; i++) {
+      known.add(new IdentityHashMap<>());
+    }
     List<List<Box>> out = new ArrayList<>(regions.size());
-    int next = 0;
     for (List<Box> region : regions) {
       List<Box> moved = new ArrayList<>(region.size());
-      for (int i = 0; i < region.size(); i++) {
-        moved.add(new Box(sides[next++]));
+      for (Box box : region) {
+        Box other = box;
+        for (int i = 0; i < axes.length; i++) {
+          int axis = axes[i];
+          IntSet side =
+              known.get(i).computeIfAbsent(box.side(axis), labels -> to.here(axis, labels, from));
+          other = other.with(axis, side);
+        }
+        moved.add(other);
       }
       out.add(moved);
     }
