@@ -56,7 +56,7 @@ public final class Space {
   public static final int UNKNOWN = Line.LABELS - 1;
 
   /** Growth of the number of classes from which on many may be of sets that nobody asks for. */
-  private static final int MOST_GROWTH = 2;
+  private static final int MOST_GROWTH = 4;
 
   private static final int MOST_WORDS = 8;
 
