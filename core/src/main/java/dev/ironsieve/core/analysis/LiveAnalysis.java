@@ -191,15 +191,7 @@ public final class LiveAnalysis {
     if (next.namesMeanAsIn(rulebase)) {
       change = order.update(rules, moved);
       if (change == null && changed(rules) <= MOST_CHANGES) {
-        Order.Anew spread = order.spread();
-        if (spread != null) {
-          move(spread);
-          change = order.update(rules, moved);
-        }
-        if (change == null) {
-          move(order.anew(rules));
-          change = order.update(rules, moved);
-        }
+        change = updateWithMoreRoom(rules, moved);
       }
     }
     if (change == null || change.gone().size() + change.fresh().size() > MOST_CHANGES) {
@@ -233,6 +225,20 @@ public final class LiveAnalysis {
               }
             });
     return new Changed(changed, reachable);
+  }
+
+  /** Spreads the classes again, and lays the rules out anew if that does not do. */
+  private Order.Change updateWithMoreRoom(List<Rule> next, Set<String> moved) {
+    Order.Anew spread = order.spread();
+    if (spread != null) {
+      move(spread);
+      Order.Change change = order.update(next, moved);
+      if (change != null) {
+        return change;
+      }
+    }
+    move(order.anew(next));
+    return order.update(next, moved);
   }
 
   /** How many rules are not there yet as they are now; O(rules). */

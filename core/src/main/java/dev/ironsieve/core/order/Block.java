@@ -62,6 +62,7 @@ final class Block {
   /**
    * @param boxes numbers, by position of their rules
    * @param all the boxes
+   * @param axes by number
    */
   Block(int[] boxes, Box[] all, Axis[] axes) {
     this.boxes = boxes;

@@ -28,6 +28,7 @@ final class Cell {
    * @param boxes by number
    * @param position of a box's rule
    * @param numbers of the boxes, by position
+   * @param axes by number
    */
   Cell(List<Box> boxes, IntUnaryOperator position, int[] numbers, Block.Axis[] axes) {
     this(boxes, position, axes, new Block[(numbers.length + Block.MOST - 1) / Block.MOST], NOBODY);

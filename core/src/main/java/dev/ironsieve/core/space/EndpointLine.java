@@ -190,7 +190,7 @@ final class EndpointLine extends Line {
     for (int family = 0; family < slices.length; family++) {
       slices[family] = Arrays.stream(other.slices[family]).map(Slice::new).toArray(Slice[]::new);
     }
-    spreadAgain(other);
+    spread(other.classes());
     Arrays.setAll(familyLabels, family -> here(other.familyLabels[family], other));
   }
 

@@ -43,15 +43,6 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
     step = room;
   }
 
-  /** Spreads the classes of another line, which said so of its own, evenly over the labels. */
-  final void spreadAgain(Line other) {
-    if (other.step > 0) {
-      spreadByBits(other.classes);
-    } else {
-      spread(other.classes);
-    }
-  }
-
   /** Whether a class could not be cut in two for want of room. */
   final boolean isFull() {
     return full;

@@ -34,7 +34,7 @@ final class NumberLine extends Line {
   private NumberLine(NumberLine other) {
     feasible = other.feasible;
     starts = other.starts.clone();
-    spreadAgain(other);
+    spreadByBits(other.classes());
     other.labelled.forEach((set, labels) -> labelled.put(set, here(labels, other)));
   }
 

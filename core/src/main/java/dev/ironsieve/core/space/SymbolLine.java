@@ -42,7 +42,7 @@ final class SymbolLine extends Line {
 
   private SymbolLine(SymbolLine other) {
     values = other.values;
-    spreadAgain(other);
+    spreadByBits(other.classes());
     labelOf = Arrays.stream(other.labelOf).map(label -> here(label, other)).toArray();
     other.someValue.forEach((label, value) -> someValue.put(here(label, other), value));
     other.size.forEach((label, count) -> size.put(here(label, other), count));

@@ -61,9 +61,9 @@ class RoomTest {
                 : Map.of());
   }
 
-  /** Rules elsewhere, so that there are many classes from the start. */
-  private static List<Rule> others() {
-    return IntStream.range(0, STEPS)
+  /** Rules elsewhere; with many of them there are many classes from the start. */
+  private static List<Rule> others(int count) {
+    return IntStream.range(0, count)
         .mapToObj(
             i ->
                 Rule.matchingAll("o" + i, "Other " + i, Verdict.ALLOW)
@@ -90,18 +90,19 @@ class RoomTest {
   void answersStayRightWhenThereIsNoRoomForAClass() {
     int madeRoom = 0;
     int spread = 0; // rather than laid out anew
-    for (int round = 0; round < Rounds.of(8); round++) {
+    for (int round = 0; round < 2 * Rounds.of(8); round++) {
+      int others = round % 2 == 0 ? STEPS : 1;
       upTo = STEPS - 1;
       Rulebase base =
           Rulebase.empty("room")
               .withPinned(List.of(new Vocabulary(Coordinate.PERSON, "day 1", PEOPLE, List.of())))
-              .withSections(List.of(new Section("s", "All", others())));
+              .withSections(List.of(new Section("s", "All", others(others))));
       LiveAnalysis live = new LiveAnalysis(base);
       for (int step = 0; step < STEPS; step++, upTo--) {
         List<Rule> rules = base.rules();
-        String some = rules.get(random.nextInt(Math.max(1, rules.size() - STEPS))).id();
+        String some = rules.get(random.nextInt(Math.max(1, rules.size() - others))).id();
         Edit edit =
-            switch (rules.size() < STEPS + 12 ? 0 : random.nextInt(3)) {
+            switch (rules.size() < others + 12 ? 0 : random.nextInt(3)) {
               case 0 -> new Edit.InsertRules(List.of(rule("r" + step)), new Place.Above(some));
               case 1 -> new Edit.DeleteRules(List.of(some));
               default -> new Edit.ReplaceRules(List.of(rule(some)));
@@ -120,7 +121,7 @@ class RoomTest {
       }
     }
     assertThat(spread).isGreaterThan(Rounds.least(8));
-    assertThat(madeRoom).isGreaterThanOrEqualTo(spread);
+    assertThat(madeRoom - spread).as("laid out anew").isGreaterThan(Rounds.least(2));
     assertThat(decided).isGreaterThan(Rounds.least(900));
   }
 
