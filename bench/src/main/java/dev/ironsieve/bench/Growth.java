@@ -44,7 +44,8 @@ final class Growth implements Runnable {
           "-XX:TieredStopAtLevel=1",
           "-XX:Tier3MinInvocationThreshold=50",
           "-XX:Tier3InvocationThreshold=100",
-          "-XX:Tier3CompileThreshold=500");
+          "-XX:Tier3CompileThreshold=500",
+          "-XX:Tier3BackEdgeThreshold=5000");
 
   private static final int FIRST_WITH_CACHE = 25; // release of Java
   private static final int TRAINING = 150; // rules, as many as the command line is trained with

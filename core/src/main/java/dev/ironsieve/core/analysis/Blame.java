@@ -88,6 +88,9 @@ final class Blame {
       }
       return new Verdict(known, true);
     }
+    if (known.cardinality() < 2) {
+      return new Verdict(known, true);
+    }
     Met met = new Met();
     met.add(holding(target.getFirst().lowest()));
     while (known.cardinality() > 1) {

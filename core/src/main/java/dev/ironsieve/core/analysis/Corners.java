@@ -1,13 +1,13 @@
 package dev.ironsieve.core.analysis;
 
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.parallel.Tasks;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
 import java.util.Arrays;
 import java.util.IdentityHashMap;
 import java.util.Map;
-import java.util.stream.IntStream;
 
 /**
  * The corner of a box where the fewest rules meet: on each axis the class that the fewest boxes
@@ -73,9 +73,7 @@ final class Corners {
   /** Counts, for several places in the order, the boxes of the rules before each place. */
   static Corners[] upTo(Order order, int places) {
     Axis[][] counted = new Axis[order.space().axes()][];
-    IntStream.range(0, counted.length)
-        .parallel()
-        .forEach(axis -> counted[axis] = upTo(order, places, axis));
+    Tasks.each(counted.length, axis -> counted[axis] = upTo(order, places, axis));
     Corners[] out = new Corners[places];
     for (int place = 0; place < places; place++) {
       Axis[] axes = new Axis[counted.length];
@@ -140,7 +138,7 @@ final class Corners {
    */
   Corners with(Order order, int[] others) {
     Axis[] mixed = axes.clone();
-    Arrays.stream(others).parallel().forEach(axis -> mixed[axis] = upTo(order, 1, axis)[0]);
+    Tasks.each(others.length, i -> mixed[others[i]] = upTo(order, 1, others[i])[0]);
     return new Corners(mixed);
   }
 

@@ -7,7 +7,6 @@ import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.IntPredicate;
@@ -37,10 +36,6 @@ final class Covering {
     if (quick.isPresent()) {
       return new Standing.Decides(quick.get());
     }
-    int whole = holdsAll(slot, target);
-    if (whole != Order.NONE) {
-      return coveredBy(slot, whole, corners);
-    }
     Budget budget = new Budget(questions.steps);
     return switch (questions.coveredBefore(slot, target, budget)) {
       case Outcome.Uncovered uncovered -> new Standing.Decides(uncovered.point());
@@ -58,39 +53,6 @@ final class Covering {
             : covered(slot, corners, blame);
       }
     };
-  }
-
-  /** The first earlier rule that holds all of the target by itself, or {@link Order#NONE}. */
-  private int holdsAll(int slot, List<Box> target) {
-    int[] point = target.getFirst().lowest(); // which it has to hold
-    int other = order.first(point);
-    while (other != Order.NONE && order.position(other) < order.position(slot)) {
-      if (holdsEachBox(order.region(other), target)) {
-        return other;
-      }
-      other = order.firstFrom(order.position(other) + 1, point);
-    }
-    return Order.NONE;
-  }
-
-  /** A single rule that holds all is a smallest cover, whatever else there is. */
-  private Standing coveredBy(int slot, int other, Corners corners) {
-    BitSet only = new BitSet();
-    only.set(other);
-    return covered(slot, corners, new Blame.Verdict(only, true));
-  }
-
-  private static boolean holdsEachBox(List<Box> outer, List<Box> inner) {
-    for (Box box : inner) {
-      boolean held = false;
-      for (Box candidate : outer) {
-        held |= candidate.containsAll(box);
-      }
-      if (!held) {
-        return false;
-      }
-    }
-    return true;
   }
 
   /** Whether the rules that cover it all say the same as it would. */

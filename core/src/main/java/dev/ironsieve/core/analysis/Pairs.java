@@ -17,6 +17,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.SplittableRandom;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
 
@@ -25,6 +26,12 @@ import java.util.function.IntPredicate;
  * something there. The first such rule is enough for a finding; {@link #all} has every one.
  */
 final class Pairs {
+  /** Points of a rule that are looked up before the rules around it. */
+  private static final int MOST_PICKS = 8;
+
+  /** From how many rules on one such point pays, from twice as many two, and so on. */
+  private static final int RULES_PER_PICK = 20_000;
+
   private final Questions questions;
   private final Order order;
   private final IntFunction<Standing> standings;
@@ -110,9 +117,9 @@ final class Pairs {
 
   /** An earlier rule that correlates with this. */
   Pair correlated(int slot, Around around, Corners corners) {
-    int quick = firstInside(slot, around, o -> !contains(slot, o) && !contains(o, slot));
-    if (quick != Order.NONE) {
-      return new Pair.Found(quick, point(quick));
+    Pair.Found picked = picked(slot, Math.min(MOST_PICKS, order.size() / RULES_PER_PICK));
+    if (picked != null) {
+      return picked;
     }
     IntPredicate will = mayCorrelate(slot);
     Pair.Found[] found = new Pair.Found[1];
@@ -129,6 +136,27 @@ final class Pairs {
           return found[0] != null;
         });
     return found[0] == null ? exactly(slot, open, will) : found[0];
+  }
+
+  /**
+   * What is found at a few points of the rule: the more rules there are, the likelier it is that
+   * some other decides one, and the longer it takes to look at all that are around.
+   *
+   * @param picks how many points of each box
+   * @return null if nothing is found there
+   */
+  Pair.Found picked(int slot, int picks) {
+    SplittableRandom random = new SplittableRandom(slot);
+    for (Box box : order.region(slot)) {
+      for (int i = 0; i < picks; i++) {
+        int[] point = order.space().pick(box, random);
+        int first = order.first(point);
+        if (first != slot && mayCorrelate(slot, first)) {
+          return new Pair.Found(first, point);
+        }
+      }
+    }
+    return null;
   }
 
   /** No rule at this position or below, but above {@code slot}, decides anything of its match. */
@@ -218,7 +246,7 @@ final class Pairs {
     }
     List<Box> shared = Box.shared(order.region(slot), order.region(other));
     return questions
-        .guess(
+        .guessFromCorners(
             shared,
             corners,
             slot,

@@ -96,12 +96,47 @@ final class Questions {
 
   /** Whether the rules that stand before a rule hold all of the target, which it holds. */
   Outcome coveredBefore(int slot, List<Box> target, Budget budget) {
-    CoverSearch.Holder holder =
-        point -> {
-          int first = order.first(point);
-          return first == slot ? CoverSearch.Holder.NOBODY : first;
-        };
-    return CoverSearch.search(target, holder, order::region, budget);
+    return CoverSearch.search(
+        target, point -> widestBefore(slot, boxWith(target, point), point), order::region, budget);
+  }
+
+  /**
+   * Of the rules before a rule that hold a point of a box, the one that leaves out something of the
+   * box on the fewest axes: few such rules are needed to hold all of it.
+   */
+  private int widestBefore(int slot, Box box, int[] point) {
+    int end = order.position(slot);
+    int widest = CoverSearch.Holder.NOBODY;
+    int fewest = Integer.MAX_VALUE;
+    for (int next = order.first(point);
+        fewest > 0 && next != Order.NONE && order.position(next) < end;
+        next = order.firstFrom(order.position(next) + 1, point)) {
+      int leftOut = axesLeftOut(boxWith(order.region(next), point), box);
+      if (leftOut < fewest) {
+        fewest = leftOut;
+        widest = next;
+      }
+    }
+    return widest;
+  }
+
+  /** The box of a region that holds the point, which one does. */
+  private static Box boxWith(List<Box> region, int[] point) {
+    for (Box box : region) {
+      if (box.contains(point)) {
+        return box;
+      }
+    }
+    throw new IllegalArgumentException("no box holds the point");
+  }
+
+  private static int axesLeftOut(Box box, Box of) {
+    int count = 0;
+    for (int axis = 0; axis < box.axes(); axis++) {
+      IntSet side = box.side(axis);
+      count += side == of.side(axis) || side.containsAll(of.side(axis)) ? 0 : 1;
+    }
+    return count;
   }
 
   /** For points that {@code slot} decides: the rule that decides in its place. */
@@ -125,10 +160,21 @@ final class Questions {
    * each time walking out of the rules that stand in the way.
    */
   Optional<int[]> guess(List<Box> region, Corners corners, long seed, Obstacle obstacle) {
+    return guess(region, corners, seed, obstacle, TRIES);
+  }
+
+  /** The same from the corners only, for one of many regions where such a point may be. */
+  Optional<int[]> guessFromCorners(
+      List<Box> region, Corners corners, long seed, Obstacle obstacle) {
+    return guess(region, corners, seed, obstacle, 0);
+  }
+
+  private Optional<int[]> guess(
+      List<Box> region, Corners corners, long seed, Obstacle obstacle, int tries) {
     SplittableRandom random = new SplittableRandom(seed);
     for (Box box : region) {
       Walk walk = Walk.STUCK;
-      for (int i = 0; i <= TRIES && walk == Walk.STUCK; i++) {
+      for (int i = 0; i <= tries && walk == Walk.STUCK; i++) {
         int[] point = i == 0 ? corners.corner(box) : order.space().pick(box, random);
         walk = walk(box, point, corners, random, obstacle);
         if (walk == Walk.ARRIVED) {
@@ -165,21 +211,17 @@ final class Questions {
    * rule's box that holds the point holds all of the box.
    */
   private boolean leave(Box box, int[] point, int slot, Corners corners, SplittableRandom random) {
-    for (Box held : order.region(slot)) {
-      if (held.contains(point)) {
-        int first = random.nextInt(point.length);
-        for (int i = 0; i < point.length; i++) {
-          int axis = (first + i) % point.length;
-          IntSet side = box.side(axis);
-          if (side != held.side(axis) && !held.side(axis).containsAll(side)) {
-            point[axis] = corners.lightest(axis, side.minus(held.side(axis)));
-            return true;
-          }
-        }
-        return false;
+    Box held = boxWith(order.region(slot), point);
+    int first = random.nextInt(point.length);
+    for (int i = 0; i < point.length; i++) {
+      int axis = (first + i) % point.length;
+      IntSet side = box.side(axis);
+      if (side != held.side(axis) && !held.side(axis).containsAll(side)) {
+        point[axis] = corners.lightest(axis, side.minus(held.side(axis)));
+        return true;
       }
     }
-    throw new IllegalStateException("rule in slot " + slot + " does not hold the point");
+    return false;
   }
 
   /** The point, moved axis by axis to classes that a reader knows, as long as it still proves. */

@@ -22,7 +22,7 @@ import java.util.Optional;
  */
 final class Redundancy {
   /** Rules below with another verdict that are tried before an exact search. */
-  private static final int MOST_RIVALS = 24;
+  private static final int MOST_RIVALS = 64;
 
   /** Rules that are taken for likely to keep off the next rival, since they did the last ones. */
   private static final int MOST_LIKELY = 48;
@@ -125,7 +125,7 @@ final class Redundancy {
         rival -> questions.verdict(rival) != verdict,
         rival -> {
           List<Box> shared = Box.shared(region, order.region(rival));
-          found[0] = questions.guess(shared, corners, slot, obstacle).orElse(null);
+          found[0] = questions.guessFromCorners(shared, corners, slot, obstacle).orElse(null);
           return found[0] != null || ++tried[0] == MOST_RIVALS;
         });
     return Optional.ofNullable(found[0]);

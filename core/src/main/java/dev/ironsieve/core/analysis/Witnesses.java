@@ -17,9 +17,10 @@ import java.util.function.IntPredicate;
  * end with one of the other, stand together, by position of their rules:
  *
  * <pre>
- *   starts:  where each cell begins among the entries, then how many entries there are
- *   slots:   [ entry 0, entry 1, ... ]
- *   points:  [ entry 0: label on each axis | entry 1: ... ]
+ *   starts:     where each cell begins among the entries, then how many entries there are
+ *   slots:      [ entry 0, entry 1, ... ]
+ *   positions:  [ entry 0, entry 1, ... ]
+ *   labels:     for each axis [ entry 0, entry 1, ... ]
  * </pre>
  */
 final class Witnesses {
@@ -34,7 +35,8 @@ final class Witnesses {
   private final int segments;
   private final int[] starts;
   private final int[] slots;
-  private final int[] points;
+  private final int[] positions;
+  private final int[][] labels;
   private final Verdict[] verdicts;
 
   /**
@@ -58,7 +60,8 @@ final class Witnesses {
     }
     int count = starts[starts.length - 1];
     slots = new int[count];
-    points = new int[count * axes];
+    positions = new int[count];
+    labels = new int[axes][count];
     verdicts = new Verdict[count];
     int[] next = Arrays.copyOf(starts, starts.length);
     for (int i = 0; i < order.size(); i++) {
@@ -66,8 +69,11 @@ final class Witnesses {
       if (standings[slot] instanceof Standing.Decides decides) {
         int entry = next[cell(decides.point())]++;
         slots[entry] = slot;
+        positions[entry] = i;
         verdicts[entry] = order.verdict(slot);
-        System.arraycopy(decides.point(), 0, points, entry * axes, axes);
+        for (int axis = 0; axis < axes; axis++) {
+          labels[axis][entry] = decides.point()[axis];
+        }
       }
     }
   }
@@ -98,7 +104,7 @@ final class Witnesses {
         int cell = i * segments + j;
         int limit = order.position(best == Order.NONE ? slot : best);
         for (int entry = starts[cell]; entry < starts[cell + 1]; entry++) {
-          if (order.position(slots[entry]) >= limit) {
+          if (positions[entry] >= limit) {
             break;
           }
           if (verdicts[entry] != verdict
@@ -126,7 +132,7 @@ final class Witnesses {
 
   private boolean holds(Box box, int[] narrowed, int entry) {
     for (int axis : narrowed) {
-      if (!box.side(axis).contains(points[entry * axes + axis])) {
+      if (!box.side(axis).contains(labels[axis][entry])) {
         return false;
       }
     }

@@ -1,6 +1,7 @@
 package dev.ironsieve.core.cover;
 
 import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.sets.Ints;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -172,14 +173,7 @@ final class Cut {
         }
       }
     }
-    Arrays.sort(found, 0, count);
-    int distinct = 1;
-    for (int i = 1; i < count; i++) {
-      if (found[i] != found[distinct - 1]) {
-        found[distinct++] = found[i];
-      }
-    }
-    return Arrays.copyOf(found, distinct);
+    return Ints.distinct(found, count);
   }
 
   /** The labels of the classes whose bits are set from word {@code offset} of {@code packed} on. */

@@ -28,8 +28,10 @@ public final class AddressSet {
     if (ranges.size() == 1) {
       return of(ranges.iterator().next());
     }
+    List<AddressRange> sorted = new ArrayList<>(ranges);
+    sorted.sort(null);
     List<AddressRange> out = new ArrayList<>();
-    for (AddressRange range : ranges.stream().sorted().toList()) {
+    for (AddressRange range : sorted) {
       AddressRange before = out.isEmpty() ? null : out.getLast();
       if (before != null && touches(before, range)) {
         if (range.last().compareTo(before.last()) > 0) {

@@ -33,7 +33,7 @@ public final class TransportSet {
   }
 
   public static TransportSet of(IntSet services, IntSet sourcePorts) {
-    Part part = new Part(services, sourcePorts);
+    Part part = new Part(services, onlyOnce(sourcePorts));
     return part.isEmpty() ? EMPTY : new TransportSet(List.of(part));
   }
 
@@ -47,12 +47,27 @@ public final class TransportSet {
   }
 
   public TransportSet union(TransportSet other) {
+    if (isEmpty() || other.isEmpty()) {
+      return isEmpty() ? other : this;
+    }
+    if (hasSameSourcePorts(other)) {
+      Part one = parts.getFirst();
+      IntSet services = one.services.union(other.parts.getFirst().services);
+      return new TransportSet(List.of(new Part(services, one.sourcePorts)));
+    }
     List<Part> out = new ArrayList<>(other.minus(this).parts);
     out.addAll(parts);
     return new TransportSet(canonical(out));
   }
 
   public TransportSet minus(TransportSet other) {
+    if (isEmpty() || other.isEmpty()) {
+      return this;
+    }
+    if (hasSameSourcePorts(other)) {
+      Part one = parts.getFirst();
+      return of(one.services.minus(other.parts.getFirst().services), one.sourcePorts);
+    }
     List<Part> left = parts;
     for (Part hole : other.parts) {
       List<Part> next = new ArrayList<>();
@@ -64,6 +79,18 @@ public final class TransportSet {
       left = next;
     }
     return new TransportSet(canonical(left));
+  }
+
+  /** The one object for every source port, by which a space knows that none is told apart. */
+  private static IntSet onlyOnce(IntSet sourcePorts) {
+    return sourcePorts.equals(Transport.ANY_PORT) ? Transport.ANY_PORT : sourcePorts;
+  }
+
+  /** Whether both are of one box, with the same source ports, which most are. */
+  private boolean hasSameSourcePorts(TransportSet other) {
+    return parts.size() == 1
+        && other.parts.size() == 1
+        && parts.getFirst().sourcePorts.equals(other.parts.getFirst().sourcePorts);
   }
 
   /**
@@ -111,7 +138,7 @@ public final class TransportSet {
         }
         IntSet ports = known.sourcePorts.union(part.sourcePorts);
         IntSet rest = known.services.minus(common);
-        out.set(i, new Part(common, ports.equals(Transport.ANY_PORT) ? Transport.ANY_PORT : ports));
+        out.set(i, new Part(common, onlyOnce(ports)));
         if (!rest.isEmpty()) {
           out.add(i++, new Part(rest, known.sourcePorts));
         }

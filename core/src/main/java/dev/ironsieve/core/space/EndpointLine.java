@@ -283,10 +283,17 @@ final class EndpointLine extends Line {
           }
         }
       }
-      List<Address> distinct = cuts.stream().sorted().distinct().toList();
-      return new Cuts(
-          distinct.stream().mapToLong(Address::high).toArray(),
-          distinct.stream().mapToLong(Address::low).toArray());
+      cuts.sort(null);
+      long[] high = new long[cuts.size()];
+      long[] low = new long[cuts.size()];
+      int distinct = 0;
+      for (Address cut : cuts) {
+        if (distinct == 0 || high[distinct - 1] != cut.high() || low[distinct - 1] != cut.low()) {
+          high[distinct] = cut.high();
+          low[distinct++] = cut.low();
+        }
+      }
+      return new Cuts(Arrays.copyOf(high, distinct), Arrays.copyOf(low, distinct));
     }
   }
 

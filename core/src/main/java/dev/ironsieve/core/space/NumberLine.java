@@ -1,11 +1,11 @@
 package dev.ironsieve.core.space;
 
 import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.sets.Ints;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.IdentityHashMap;
 import java.util.Map;
-import java.util.stream.IntStream;
 
 /** A dimension whose values are integers: services, source ports. A class is a run of values. */
 final class NumberLine extends Line {
@@ -19,12 +19,18 @@ final class NumberLine extends Line {
    */
   NumberLine(IntSet feasible, Collection<IntSet> sets) {
     this.feasible = feasible;
-    starts =
-        IntStream.concat(
-                IntStream.of(feasible.min()), sets.stream().distinct().flatMapToInt(this::cuts))
-            .sorted()
-            .distinct()
-            .toArray();
+    starts = new int[Math.max(16, 2 * sets.size() + 1)];
+    starts[0] = feasible.min();
+    int count = 1;
+    for (IntSet set : sets) {
+      int[] cuts = cuts(set);
+      if (count + cuts.length > starts.length) {
+        starts = Arrays.copyOf(starts, count + count / 2 + cuts.length);
+      }
+      System.arraycopy(cuts, 0, starts, count, cuts.length);
+      count += cuts.length;
+    }
+    starts = Ints.distinct(starts, count);
     spreadByBits(starts.length);
     for (IntSet set : sets) {
       labelled.computeIfAbsent(set, this::compute);
@@ -47,17 +53,22 @@ final class NumberLine extends Line {
    * Where classes have to begin so that a set is made of whole ones: where it begins, and behind
    * where it ends, if the next value that can occur is not in it again.
    */
-  private IntStream cuts(IntSet set) {
+  private int[] cuts(IntSet set) {
     IntSet inside = set.intersect(feasible);
-    IntStream.Builder out = IntStream.builder();
+    int[] out = new int[2 * inside.intervals() + 1];
+    int count = 0;
     int behind = feasible.min(); // where the last class behind the set begins
     for (int i = 0; i < inside.intervals(); i++) {
       if (inside.first(i) != behind) {
-        out.add(behind).add(inside.first(i));
+        out[count++] = behind;
+        out[count++] = inside.first(i);
       }
       behind = feasibleFrom(inside.last(i) + 1);
     }
-    return (behind < 0 ? out : out.add(behind)).build();
+    if (behind >= 0) {
+      out[count++] = behind;
+    }
+    return Arrays.copyOf(out, count);
   }
 
   /** The lowest value that can occur and is not below {@code value}, or -1. */
@@ -79,7 +90,12 @@ final class NumberLine extends Line {
   }
 
   private boolean separated(IntSet set) {
-    return cuts(set).allMatch(this::beginAt);
+    for (int value : cuts(set)) {
+      if (!beginAt(value)) {
+        return false;
+      }
+    }
+    return true;
   }
 
   private boolean beginAt(int value) {

@@ -5,6 +5,7 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.parallel.Tasks;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.Family;
 import dev.ironsieve.core.sets.IntSet;
@@ -22,7 +23,6 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SplittableRandom;
-import java.util.stream.IntStream;
 
 /**
  * All feasible connections, cut along the rules' criteria. A point is an array with one label for
@@ -123,18 +123,17 @@ public final class Space {
     matches.forEach(this::noteTerms);
     axes = new Line[TERMS + terms.length];
     // Lines know nothing of each other, and take most of the time of a space.
-    IntStream.range(0, axes.length)
-        .parallel()
-        .forEach(
-            axis ->
-                axes[axis] =
-                    switch (axis) {
-                      case FROM -> new EndpointLine(resolution, fromSides);
-                      case TO -> new EndpointLine(resolution, toSides);
-                      case SERVICE -> new NumberLine(Transport.ANY_SERVICE, serviceSets);
-                      case SOURCE_PORT -> new NumberLine(Transport.ANY_PORT, portSets);
-                      default -> symbols(axis - TERMS, matches);
-                    });
+    Tasks.each(
+        axes.length,
+        axis ->
+            axes[axis] =
+                switch (axis) {
+                  case FROM -> new EndpointLine(resolution, fromSides);
+                  case TO -> new EndpointLine(resolution, toSides);
+                  case SERVICE -> new NumberLine(Transport.ANY_SERVICE, serviceSets);
+                  case SOURCE_PORT -> new NumberLine(Transport.ANY_PORT, portSets);
+                  default -> symbols(axis - TERMS, matches);
+                });
     from = (EndpointLine) axes[FROM];
     to = (EndpointLine) axes[TO];
     services = (NumberLine) axes[SERVICE];

@@ -2,7 +2,10 @@ package dev.ironsieve.core.analysis;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.ironsieve.core.analysis.Certificate.Pair;
 import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
@@ -20,6 +23,7 @@ import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Random;
 import java.util.function.IntPredicate;
@@ -148,5 +152,64 @@ class GuessesTest {
       }
     }
     assertThat(found).isGreaterThanOrEqualTo(Rounds.least(300));
+  }
+
+  @Test
+  void aPickedPointIsDecidedByAnEarlierRuleThatOverlaps() {
+    int found = 0;
+    for (int seed = 0; seed < Rounds.of(60); seed++) {
+      Order order = order(new Random(seed));
+      Certificates certificates = new Certificates(order, LiveAnalysis.STEPS);
+      Pairs pairs =
+          new Pairs(new Questions(order, LiveAnalysis.STEPS), slot -> certificates.standing(slot));
+      for (int slot = 0; slot < RULES; slot++) {
+        Pair.Found picked = order.rule(slot).enabled() ? pairs.picked(slot, 6) : null;
+        if (picked == null) {
+          continue;
+        }
+        int other = picked.other();
+        assertThat(order.holds(slot, picked.point())).isTrue();
+        assertThat(order.first(picked.point())).isEqualTo(other);
+        assertThat(order.position(other)).isLessThan(order.position(slot));
+        assertThat(order.verdict(other)).isNotEqualTo(order.verdict(slot));
+        assertThat(Questions.holdsAll(order.region(slot), order.region(other))).isFalse();
+        assertThat(Questions.holdsAll(order.region(other), order.region(slot))).isFalse();
+        assertThat(certificates.correlated(slot)).isInstanceOf(Pair.Found.class);
+        found++;
+      }
+    }
+    assertThat(found).isGreaterThanOrEqualTo(Rounds.least(2000));
+  }
+
+  @Test
+  void theWidestRuleIsTakenIn() {
+    List<Rule> rules = new ArrayList<>();
+    for (int port = 0; port < 30; port++) {
+      rules.add(onPorts("slice-" + port, port, port + 1));
+    }
+    rules.add(onPorts("left", 0, 17));
+    rules.add(onPorts("whole", 0, 40));
+    rules.add(onPorts("target", 2, 25));
+    Order order =
+        new Order(
+            new Rulebase(
+                "test", List.of(), List.of(), List.of(), List.of(new Section("s", "S", rules))));
+    int target = order.slot("target");
+    Questions questions = new Questions(order, LiveAnalysis.STEPS);
+    Outcome outcome =
+        questions.coveredBefore(target, order.region(target), new Budget(LiveAnalysis.STEPS));
+    BitSet whole = new BitSet();
+    whole.set(order.slot("whole"));
+    assertThat(outcome).isEqualTo(new Outcome.Covered(whole));
+  }
+
+  private static Rule onPorts(String id, int first, int last) {
+    return Rule.matchingAll(id, id, Verdict.ALLOW)
+        .matching(
+            Criterion.any(),
+            Criterion.any(),
+            Criterion.any(),
+            Criterion.any(),
+            Criterion.of(ServiceLiteral.ports(6, first, last)));
   }
 }

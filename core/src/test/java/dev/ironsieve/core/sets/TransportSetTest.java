@@ -22,7 +22,8 @@ class TransportSetTest {
     TransportSet out = TransportSet.EMPTY;
     for (int i = random.nextInt(3); i >= 0; i--) {
       IntSet services = some(random, Transport.position(Transport.TCP, 0));
-      out = out.union(TransportSet.of(services, some(random, 0)));
+      IntSet sources = random.nextBoolean() ? IntSet.range(0, PORTS - 1) : some(random, 0);
+      out = out.union(TransportSet.of(services, sources));
     }
     return out;
   }
@@ -71,6 +72,17 @@ class TransportSetTest {
     TransportSet tcp = TransportSet.of(Transport.whole(Transport.TCP), Transport.ANY_PORT);
     assertThat(all.minus(tcp).union(tcp)).isEqualTo(all);
     assertThat(tcp.minus(tcp)).isEqualTo(TransportSet.EMPTY);
+  }
+
+  @Test
+  void everySourcePortIsOneObject() {
+    IntSet web = IntSet.of(Transport.position(Transport.TCP, 443));
+    TransportSet low = TransportSet.of(web, IntSet.range(0, 1023));
+    TransportSet high = TransportSet.of(web, IntSet.range(1024, 65_535));
+    TransportSet every = TransportSet.of(web, IntSet.range(0, 65_535));
+    assertThat(every.parts().getFirst().sourcePorts()).isSameAs(Transport.ANY_PORT);
+    assertThat(low.union(high).parts().getFirst().sourcePorts()).isSameAs(Transport.ANY_PORT);
+    assertThat(every.minus(low)).isEqualTo(high);
   }
 
   @Test

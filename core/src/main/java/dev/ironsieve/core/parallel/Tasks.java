@@ -1,0 +1,22 @@
+package dev.ironsieve.core.parallel;
+
+import java.util.concurrent.ForkJoinTask;
+import java.util.function.IntConsumer;
+import java.util.stream.IntStream;
+
+/** A few pieces of work of unequal length, for all threads. */
+public final class Tasks {
+  private Tasks() {}
+
+  /**
+   * Does the work of the numbers from 0 to {@code count - 1}, each on its own, so that whoever is
+   * free takes the next; a stream would hand them out in runs. It goes quicker if the longest stand
+   * first. What a piece of work throws is thrown here, when the others are done or not begun.
+   */
+  public static void each(int count, IntConsumer work) {
+    ForkJoinTask.invokeAll(
+        IntStream.range(0, count)
+            .mapToObj(number -> ForkJoinTask.adapt(() -> work.accept(number)))
+            .toList());
+  }
+}

@@ -1,0 +1,2 @@
+/** Work on several threads. */
+package dev.ironsieve.core.parallel;
