@@ -5,6 +5,7 @@ import dev.ironsieve.core.analysis.Certificate.Pair;
 import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.order.Around;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.parallel.Tasks;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -28,6 +29,9 @@ final class Certificates {
 
   /** Of each part, that are worked on in one go. */
   private static final int PORTIONS = 4;
+
+  /** From so many rules on an update asks about them on several threads. */
+  static final int MANY = 64;
 
   private final Order order;
   private final Questions questions;
@@ -113,6 +117,25 @@ final class Certificates {
                 }
               }
             });
+  }
+
+  /** Asks about some rules, on several threads if they are many. */
+  private void each(BitSet slots, Ask ask) {
+    int[] all = slots.stream().toArray();
+    if (all.length < MANY) {
+      for (int slot : all) {
+        ask.about(slot, corners);
+      }
+      return;
+    }
+    Tasks.each(
+        PARTS,
+        part -> {
+          Corners own = corners.again();
+          for (int i = part; i < all.length; i += PARTS) {
+            ask.about(all[i], own);
+          }
+        });
   }
 
   private void grow() {
@@ -229,11 +252,11 @@ final class Certificates {
         generalisedAgain.set(other, generalisedAgain.get(other) || concerns(other, slot));
       }
     }
-    inOrder(belowAgain, slot -> askBelow(slot, around(slot), corners));
-    inOrder(correlatedAgain, slot -> askCorrelated(slot, around(slot), corners));
-    inOrder(generalisedAgain, slot -> askGeneralised(slot, around(slot)));
+    each(belowAgain, (slot, own) -> askBelow(slot, around(slot), own));
+    each(correlatedAgain, (slot, own) -> askCorrelated(slot, around(slot), own));
+    each(generalisedAgain, (slot, own) -> askGeneralised(slot, around(slot)));
     BitSet needsAgain = needsAgain(change, events);
-    inOrder(needsAgain, slot -> needs[slot] = asksNeeds.of(slot));
+    each(needsAgain, (slot, own) -> needs[slot] = asksNeeds.of(slot));
     BitSet asked = belowAgain; // which has all whose standing was asked again
     asked.or(correlatedAgain);
     asked.or(generalisedAgain);

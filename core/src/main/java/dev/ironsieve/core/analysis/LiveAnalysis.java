@@ -6,6 +6,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -15,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.SplittableRandom;
+import java.util.stream.IntStream;
 
 /**
  * Everything that follows from the rules of one rulebase alone, kept up to date through edits:
@@ -215,16 +217,24 @@ public final class LiveAnalysis {
       }
     }
     Set<String> changed = new LinkedHashSet<>();
-    asked.stream()
-        .forEach(
-            slot -> {
-              String id = order.rule(slot).id();
-              View was = views.containsKey(slot) ? views.remove(slot) : gone.get(id);
-              if (!view(slot).equals(was)) {
-                changed.add(id);
-              }
-            });
+    int[] slots = asked.stream().toArray();
+    View[] made = views(slots);
+    for (int i = 0; i < slots.length; i++) {
+      String id = order.rule(slots[i]).id();
+      View was = views.put(slots[i], made[i]);
+      if (!made[i].equals(was == null ? gone.get(id) : was)) {
+        changed.add(id);
+      }
+    }
     return new Changed(changed, reachable);
+  }
+
+  /** What is to be told of some rules now; made on several threads if they are many. */
+  private View[] views(int[] slots) {
+    IntStream all = Arrays.stream(slots);
+    return (slots.length < Certificates.MANY ? all : all.parallel())
+        .mapToObj(maker::of)
+        .toArray(View[]::new);
   }
 
   /** Spreads the classes again, and lays the rules out anew if that does not do. */
