@@ -79,6 +79,9 @@ final class Blame {
   }
 
   private Verdict smallest(BitSet known) {
+    if (known.cardinality() < 2) {
+      return new Verdict(known, true);
+    }
     if (known.cardinality() == 2) {
       int whole = holdsAll();
       if (whole >= 0) {
@@ -88,12 +91,9 @@ final class Blame {
       }
       return new Verdict(known, true);
     }
-    if (known.cardinality() < 2) {
-      return new Verdict(known, true);
-    }
     Met met = new Met();
     met.add(holding(target.getFirst().lowest()));
-    while (known.cardinality() > 1) {
+    while (true) {
       BitSet hitting = HittingSet.smallest(met.sets, known.cardinality(), budget);
       if (hitting == null) {
         // Nothing smaller hits all points; unless the budget ran out, that is a proof.
@@ -110,7 +110,6 @@ final class Blame {
         }
       }
     }
-    return new Verdict(known, true);
   }
 
   /** The rules that were met so far, numbered as they came: without gaps, sets are small. */
