@@ -22,6 +22,9 @@ final class Questions {
   /** Rules in the way that are walked out of, from each of these points. */
   private static final int STEPS_OF_A_WALK = 8;
 
+  /** Rules that hold a point of which the widest is looked for. */
+  private static final int MOST_COMPARED = 64;
+
   final Order order;
   final long steps;
 
@@ -101,15 +104,19 @@ final class Questions {
   }
 
   /**
-   * Of the rules before a rule that hold a point of a box, the one that leaves out something of the
-   * box on the fewest axes: few such rules are needed to hold all of it.
+   * Of the first rules before a rule that hold a point of a box, the one that leaves out something
+   * of the box on the fewest axes: few such rules are needed to hold all of it.
    */
   private int widestBefore(int slot, Box box, int[] point) {
     int end = order.position(slot);
     int widest = CoverSearch.Holder.NOBODY;
     int fewest = Integer.MAX_VALUE;
+    int compared = 0;
     for (int next = order.first(point);
-        fewest > 0 && next != Order.NONE && order.position(next) < end;
+        fewest > 0
+            && next != Order.NONE
+            && order.position(next) < end
+            && compared++ < MOST_COMPARED;
         next = order.firstFrom(order.position(next) + 1, point)) {
       int leftOut = axesLeftOut(boxWith(order.region(next), point), box);
       if (leftOut < fewest) {
