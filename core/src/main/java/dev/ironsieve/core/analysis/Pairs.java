@@ -23,7 +23,7 @@ import java.util.function.IntPredicate;
 
 /**
  * Correlated and generalised: how a rule overlaps earlier rules with another verdict that decide
- * something there. The first such rule is enough for a finding; {@link #all} has every one.
+ * something there. One such rule is enough for a finding; {@link #all} has every one.
  */
 final class Pairs {
   /** Points of a rule that are looked up before the rules around it. */

@@ -11,7 +11,7 @@ public final class Tasks {
   /**
    * Does the work of the numbers from 0 to {@code count - 1}, each on its own, so that whoever is
    * free takes the next; a stream would hand them out in runs. It goes quicker if the longest stand
-   * first. What a piece of work throws is thrown here, when the others are done or not begun.
+   * first. What a piece of work throws is thrown here; others may not be done then.
    */
   public static void each(int count, IntConsumer work) {
     ForkJoinTask.invokeAll(
