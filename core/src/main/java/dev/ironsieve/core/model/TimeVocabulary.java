@@ -124,7 +124,7 @@ final class TimeVocabulary {
    */
   private record Cuts(List<Integer> slices, List<LocalDateTime> spans) {
     Cuts {
-      int values = slices.size() * (spans.size() + 1);
+      long values = (long) slices.size() * (spans.size() + 1);
       if (values > MOST_VALUES) {
         throw new InvalidModel(
             "schedules",

@@ -260,4 +260,41 @@ class DeviceStateTest {
         .isInstanceOf(InvalidModel.class)
         .hasMessageContaining("0 platforms and 14 conditions");
   }
+
+  @Test
+  void waysToBeAreAsManyAsIsSaidAndNoMore() {
+    List<Criterion<String>> asked = new ArrayList<>();
+    for (int i = 0; i < 13; i++) {
+      asked.add(Criterion.of("has c" + i));
+    }
+    assertThat(values(asked)).hasSize(16_384);
+    asked.add(Criterion.of("platform kelpos"));
+    assertThatThrownBy(() -> base(List.of(), asked))
+        .hasMessageContaining("1 platforms and 13 conditions");
+  }
+
+  @Test
+  void valuesSayAllThatHoldsAndElseForTheRest() {
+    assertThat(values(List.of(Criterion.of("managed, platform kelpos, has disk-lock"))))
+        .containsExactly(
+            "managed, platform kelpos, has disk-lock",
+            "managed, platform kelpos, else",
+            "managed, has disk-lock, else",
+            "managed, else",
+            "unmanaged, platform kelpos, has disk-lock",
+            "unmanaged, platform kelpos, else",
+            "unmanaged, has disk-lock, else",
+            "unmanaged, else");
+    assertThat(values(List.of(Criterion.of("has disk-lock"))))
+        .containsExactly(
+            "managed, has disk-lock",
+            "managed, else",
+            "unmanaged, has disk-lock",
+            "unmanaged, else");
+    assertThat(values(List.of(Criterion.of("managed")))).containsExactly("managed", "unmanaged");
+  }
+
+  private static List<String> values(List<Criterion<String>> asked) {
+    return base(List.of(), asked).vocabulary(Coordinate.DEVICE).orElseThrow().values();
+  }
 }

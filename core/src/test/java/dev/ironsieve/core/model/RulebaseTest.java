@@ -3,7 +3,11 @@ package dev.ironsieve.core.model;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.ironsieve.core.sets.AddressSet;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
@@ -38,6 +42,10 @@ class RulebaseTest {
             .mapToObj(i -> group("g" + i, i == 149 ? "10.0.0.1" : "g" + (i + 1)))
             .toList();
     assertThatThrownBy(() -> base(chain)).hasMessageContaining("at most 100 levels");
+    assertThat(base(chain.subList(50, 150)).addresses()).hasSize(100);
+    assertThatThrownBy(() -> base(chain.subList(49, 150))).hasMessageContaining("at most 100");
+    assertThatThrownBy(() -> base(chain.reversed().subList(0, 101)))
+        .hasMessageContaining("at most 100");
   }
 
   @Test
@@ -101,5 +109,131 @@ class RulebaseTest {
         .hasMessageContaining("rule name");
     assertThatThrownBy(() -> Rule.matchingAll("no good", "x", Verdict.DROP))
         .hasMessageContaining("rule id");
+  }
+
+  @Test
+  void whatIsSaidTwiceIsRefused() {
+    Rule rule = Rule.matchingAll("r", "Kiosks", Verdict.ALLOW);
+    Section first = new Section("s", "Rules", List.of(rule));
+    Rulebase one = base(List.of(), rule);
+    assertThatThrownBy(() -> one.withSections(List.of(first, new Section("s", "More", List.of()))))
+        .hasMessage("sections: expected each id once, found \"s\" twice");
+    SavedCheck check = new SavedCheck("Kiosks print", "tcp/9100", Verdict.ALLOW, null);
+    assertThat(one.withChecks(List.of(check)).checks()).containsExactly(check);
+    assertThatThrownBy(() -> one.withChecks(List.of(check, check)))
+        .hasMessageContaining("check names: expected each name once");
+    List<SavedCheck> most =
+        IntStream.range(0, SavedCheck.MOST)
+            .mapToObj(i -> new SavedCheck("c" + i, "tcp/9100", Verdict.ALLOW, null))
+            .toList();
+    assertThat(one.withChecks(most).checks()).isEqualTo(most);
+    List<SavedCheck> tooMany = new ArrayList<>(most);
+    tooMany.add(check);
+    assertThatThrownBy(() -> one.withChecks(tooMany))
+        .hasMessage("checks: expected at most %d, found %d", SavedCheck.MOST, SavedCheck.MOST + 1);
+  }
+
+  @Test
+  void vocabulariesAreOfDifferentCoordinates() {
+    Vocabulary people = new Vocabulary(Coordinate.PERSON, "1", List.of("ada"), List.of());
+    assertThatThrownBy(() -> base(List.of()).withPinned(List.of(people, people)))
+        .hasMessageContaining("each coordinate once");
+    Rulebase with = base(List.of()).withPinned(List.of(people));
+    assertThat(with.pinned()).containsExactly(people);
+    assertThat(with.named()).containsExactly(people, FileKinds.vocabulary());
+    Vocabulary files = new Vocabulary(Coordinate.FILE_KIND, "1", List.of("ledger"), List.of());
+    assertThat(base(List.of()).withPinned(List.of(files)).named()).containsExactly(files);
+  }
+
+  @Test
+  void namesMeanTheSameWhereAllThatTheyStandForIsTheSame() {
+    Rulebase one = base(List.of(group("a", "10.0.0.1")));
+    assertThat(one.namesMeanAsIn(one.named("another"))).isTrue();
+    assertThat(one.named("another").name()).isEqualTo("another");
+    Zone inside = new Zone("inside", List.of(), "");
+    List<ServiceObject> services =
+        List.of(new ServiceObject("web", List.of(ServiceItem.parse("tcp/443")), ""));
+    Vocabulary people = new Vocabulary(Coordinate.PERSON, "1", List.of("ada"), List.of());
+    Feed feed =
+        new Feed(
+            "coast",
+            FeedKind.COUNTRIES,
+            "1",
+            List.of(new FeedSet.Addresses("shore", AddressSet.EMPTY)));
+    for (Rulebase other :
+        List.of(
+            base(List.of(group("a", "10.0.0.2"))),
+            one.with(List.of(inside), one.addresses(), services, one.sections()),
+            one.with(List.of(), one.addresses(), List.of(), one.sections()),
+            one.withFeeds(List.of(feed)),
+            one.withPinned(List.of(people)))) {
+      assertThat(one.namesMeanAsIn(other)).as(other.toString()).isFalse();
+      assertThat(one).isNotEqualTo(other);
+    }
+    assertThat(one).hasToString("test (0 rules)");
+  }
+
+  @Test
+  void serviceGroupsAreFollowedToo() {
+    Rule through =
+        Rule.matchingAll("r", "through", Verdict.ALLOW)
+            .matching(
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.of(ServiceItem.parse("Outer")));
+    Rule other = Rule.matchingAll("r2", "other", Verdict.ALLOW);
+    List<ServiceObject> services =
+        List.of(
+            new ServiceObject("outer", List.of(ServiceItem.parse("middle")), ""),
+            new ServiceObject("middle", List.of(ServiceItem.parse("inner")), ""),
+            new ServiceObject("inner", List.of(ServiceItem.parse("tcp/443")), ""));
+    List<Section> sections = List.of(new Section("s", "Rules", List.of(through, other)));
+    Rulebase base = new Rulebase("test", List.of(), List.of(), services, sections);
+    assertThat(base.rulesUsing(ObjectKind.SERVICE, "inner")).containsExactly(through);
+    assertThatThrownBy(
+            () -> new Rulebase("test", List.of(), List.of(), services.subList(0, 2), sections))
+        .hasMessage("service \"middle\": expected a known service, found \"inner\"");
+  }
+
+  @Test
+  void rulesMatchAlikeIfTheySayTheSameOfEveryConnection() {
+    Rule all = Rule.matchingAll("r", "all", Verdict.ALLOW);
+    Criterion<String> zone = Criterion.of("inside");
+    Criterion<AddressItem> host = Criterion.of(AddressItem.parse("10.0.0.1"));
+    Criterion<ServiceItem> web = Criterion.of(ServiceItem.parse("tcp/443"));
+    Criterion<String> z = Criterion.any();
+    Criterion<AddressItem> a = Criterion.any();
+    Criterion<ServiceItem> s = Criterion.any();
+    assertThat(all.matchesLike(Rule.matchingAll("r2", "other", Verdict.DROP))).isTrue();
+    for (Rule other :
+        List.of(
+            all.matching(zone, a, z, a, s),
+            all.matching(z, host, z, a, s),
+            all.matching(z, a, zone, a, s),
+            all.matching(z, a, z, host, s),
+            all.matching(z, a, z, a, web),
+            all.asking(Map.of(Coordinate.SITE, Criterion.of("quay.example"))))) {
+      assertThat(all.matchesLike(other)).as(other.toString()).isFalse();
+      assertThat(other.matchesLike(other.enabled(false))).isTrue();
+    }
+  }
+
+  @Test
+  void criteriaHaveAsManyItemsAsIsSaidAndNoMore() {
+    String[] most =
+        IntStream.range(0, Criterion.MAX_ITEMS).mapToObj(i -> "i" + i).toArray(String[]::new);
+    assertThat(Criterion.of(most).items()).hasSize(Criterion.MAX_ITEMS);
+    String[] more = Arrays.copyOf(most, most.length + 1);
+    more[most.length] = "one more";
+    assertThatThrownBy(() -> Criterion.of(more)).hasMessageContaining("at most 5000, found 5001");
+    Criterion<String> less = new Criterion<>(List.of(), List.of("a"));
+    assertThat(less.isAny()).isFalse();
+    assertThat(Criterion.any().isAny()).isTrue();
+    assertThat(less)
+        .isNotEqualTo(Criterion.of("a"))
+        .isNotEqualTo(new Criterion<>(List.of("a"), List.of("a")));
+    assertThat(less.hashCode()).isNotEqualTo(Criterion.of("a").hashCode());
   }
 }
