@@ -150,6 +150,7 @@ public final class CoverSearch {
     private final Holder holder;
     private final IntFunction<List<Box>> regions;
     private final List<Candidate> taken = new ArrayList<>();
+    private int whole = Holder.NOBODY; // a rule of which one box holds all
 
     Taking(Box box, Holder holder, IntFunction<List<Box>> regions) {
       this.box = box;
@@ -158,8 +159,12 @@ public final class CoverSearch {
     }
 
     Outcome search(BitSet likely, Budget budget) {
-      likely.stream().forEach(this::take);
-      while (true) {
+      for (int rule = likely.nextSetBit(0);
+          rule >= 0 && whole == Holder.NOBODY;
+          rule = likely.nextSetBit(rule + 1)) {
+        take(rule);
+      }
+      while (whole == Holder.NOBODY) {
         Tried tried = attempt(box, taken, budget);
         if (tried.open.isEmpty()) {
           return tried.outcome;
@@ -176,6 +181,9 @@ public final class CoverSearch {
           take(rule);
         }
       }
+      BitSet proof = new BitSet();
+      proof.set(whole);
+      return new Outcome.Covered(proof);
     }
 
     /** Whether one of the boxes holds the point that were taken from the place {@code from} on. */
@@ -192,6 +200,7 @@ public final class CoverSearch {
       for (Box held : regions.apply(rule)) {
         if (held.intersects(box)) {
           taken.add(new Candidate(rule, held));
+          whole = held.containsAll(box) ? rule : whole;
         }
       }
     }

@@ -181,7 +181,7 @@ class OrderTest {
   /** So many boxes that a row of bits is several words, and all of them several chunks. */
   @Test
   void indexesOfManyRulesAgreeWithGoingDownThem() {
-    for (int rules : new int[] {90, 700, 4300}) {
+    for (int rules : new int[] {90, 700, Rounds.of(4300)}) {
       SmallWorld world = new SmallWorld(rules, true);
       List<Rule> all = new ArrayList<>();
       for (int i = 0; i < rules; i++) {
