@@ -75,6 +75,9 @@ public final class CoverSearch {
     List<Box> boxes = new ArrayList<>(candidates.size());
     for (Candidate candidate : candidates) {
       if (candidate.box.intersects(target)) {
+        if (candidate.box.containsAll(target)) {
+          return new Tried(List.of(), covered(candidate.rule));
+        }
         meeting.add(candidate);
         boxes.add(candidate.box);
       }
@@ -98,6 +101,12 @@ public final class CoverSearch {
       proof.stream().forEach(i -> used.set(meeting.get(i).rule));
     }
     return new Tried(open, new Outcome.Covered(used));
+  }
+
+  private static Outcome covered(int rule) {
+    BitSet one = new BitSet();
+    one.set(rule);
+    return new Outcome.Covered(one);
   }
 
   /** Finds a rule that holds a point, among those that may be used. */
@@ -150,7 +159,6 @@ public final class CoverSearch {
     private final Holder holder;
     private final IntFunction<List<Box>> regions;
     private final List<Candidate> taken = new ArrayList<>();
-    private int whole = Holder.NOBODY; // a rule of which one box holds all
 
     Taking(Box box, Holder holder, IntFunction<List<Box>> regions) {
       this.box = box;
@@ -159,12 +167,8 @@ public final class CoverSearch {
     }
 
     Outcome search(BitSet likely, Budget budget) {
-      for (int rule = likely.nextSetBit(0);
-          rule >= 0 && whole == Holder.NOBODY;
-          rule = likely.nextSetBit(rule + 1)) {
-        take(rule);
-      }
-      while (whole == Holder.NOBODY) {
+      likely.stream().forEach(this::take);
+      while (true) {
         Tried tried = attempt(box, taken, budget);
         if (tried.open.isEmpty()) {
           return tried.outcome;
@@ -181,9 +185,6 @@ public final class CoverSearch {
           take(rule);
         }
       }
-      BitSet proof = new BitSet();
-      proof.set(whole);
-      return new Outcome.Covered(proof);
     }
 
     /** Whether one of the boxes holds the point that were taken from the place {@code from} on. */
@@ -200,7 +201,6 @@ public final class CoverSearch {
       for (Box held : regions.apply(rule)) {
         if (held.intersects(box)) {
           taken.add(new Candidate(rule, held));
-          whole = held.containsAll(box) ? rule : whole;
         }
       }
     }

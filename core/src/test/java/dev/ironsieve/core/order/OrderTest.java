@@ -1,11 +1,15 @@
 package dev.ironsieve.core.order;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.entry;
 
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.twin.Rounds;
@@ -15,6 +19,7 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.SplittableRandom;
@@ -25,6 +30,7 @@ import org.junit.jupiter.api.Test;
 /** The indexes of an order against going down the rules, also after many updates. */
 class OrderTest {
   private static final int POINTS = 40;
+  private static final int MOST_UNUSED = 3; // times the rules and a hundred, of slots
   private static final int MOST_ASKED = 24; // rules of which it is asked whom they meet
 
   private static boolean holds(Order order, int slot, int[] point) {
@@ -252,5 +258,73 @@ class OrderTest {
     assertThat(order.verdict(Order.NONE)).isEqualTo(Verdict.DROP);
     assertThat(order.slot("nobody")).isEqualTo(Order.NONE);
     assertThat(order.meeting(order.space().everything(), 0, 5)).isEmpty();
+  }
+
+  private static Order threeRules() {
+    List<Rule> rules =
+        List.of(
+            Rule.matchingAll("a", "first", Verdict.ALLOW),
+            Rule.matchingAll("b", "second", Verdict.ALLOW),
+            Rule.matchingAll("c", "third", Verdict.DROP));
+    return new Order(
+        new Rulebase(
+            "three",
+            List.of(new Zone("inside", List.of(), "")),
+            List.of(),
+            List.of(),
+            List.of(new Section("s", "S", rules))));
+  }
+
+  private static Order.Change update(Order order, Rule second, String... moved) {
+    List<Rule> next = List.of(order.rule(order.slotAt(0)), second, order.rule(order.slotAt(2)));
+    return order.update(next, Set.of(moved));
+  }
+
+  @Test
+  void onlyWhatDecidesOtherwiseIsGoneAndFresh() {
+    Rule narrower =
+        Rule.matchingAll("b", "second", Verdict.ALLOW)
+            .matching(
+                Criterion.of("inside"),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any());
+    for (Rule second :
+        List.of(
+            Rule.matchingAll("b", "second", Verdict.DROP),
+            Rule.matchingAll("b", "second", Verdict.ALLOW).enabled(false),
+            narrower)) {
+      Order order = threeRules();
+      int slot = order.slotAt(1);
+      Order.Change change = update(order, second);
+      assertThat(change.gone()).as(second.toString()).containsExactly(entry(slot, 1));
+      assertThat(change.fresh()).containsExactly(order.slotAt(1)).doesNotContain(slot);
+      assertThat(change.reworded()).isEmpty();
+    }
+    Order order = threeRules();
+    int slot = order.slotAt(1);
+    Order.Change renamed = update(order, Rule.matchingAll("b", "another name", Verdict.ALLOW));
+    assertThat(renamed).isEqualTo(new Order.Change(Map.of(), List.of(), List.of(slot)));
+    assertThat(order.slotAt(1)).isEqualTo(slot);
+    assertThat(update(order, order.rule(slot)))
+        .isEqualTo(new Order.Change(Map.of(), List.of(), List.of()));
+    assertThat(update(order, order.rule(slot).leaving(Opening.OPENED), "b").fresh()).hasSize(1);
+  }
+
+  @Test
+  void whatIsGoneTakesNoMoreThanSomeRoom() {
+    Order order = threeRules();
+    int updates = 0;
+    boolean allow = true;
+    do {
+      allow = !allow;
+      updates++;
+    } while (update(order, Rule.matchingAll("b", "b", allow ? Verdict.ALLOW : Verdict.DROP))
+        != null);
+    assertThat(order.slots()).isEqualTo(MOST_UNUSED * (3 + 100));
+    assertThat(updates).isEqualTo(order.slots() - 3 + 1);
+    assertThat(order.rule(order.slotAt(1)).verdict())
+        .isEqualTo(allow ? Verdict.DROP : Verdict.ALLOW);
   }
 }
