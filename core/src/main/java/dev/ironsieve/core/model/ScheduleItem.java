@@ -31,16 +31,14 @@ public sealed interface ScheduleItem {
       days = Set.copyOf(days);
     }
 
-    /** Whether it holds at a minute of the week. */
-    boolean holds(int minute) {
-      for (DayOfWeek day : days) {
-        int start = (day.getValue() - 1) * DAY + from;
-        int length = to > from ? to - from : to - from + DAY;
-        if (Math.floorMod(minute - start, WEEK) < length) {
-          return true;
-        }
-      }
-      return false;
+    /** The minute of the week at which it begins on a day. */
+    int start(DayOfWeek day) {
+      return (day.getValue() - 1) * DAY + from;
+    }
+
+    /** How many minutes it lasts each time, at most a day. */
+    int length() {
+      return to > from ? to - from : to - from + DAY;
     }
   }
 

@@ -9,7 +9,10 @@ import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -38,15 +41,10 @@ final class TimeVocabulary {
 
   /** One time, and how its clock goes. */
   private record Timed(ScheduleItem item, Clocks clocks) {
-    boolean holds(int minute, LocalDateTime span) {
-      int ahead = clocks.ahead(span);
-      return switch (item) {
-        case ScheduleItem.Weekly w -> w.holds(Math.floorMod(minute + ahead, ScheduleItem.WEEK));
-        case ScheduleItem.Days d -> {
-          LocalDate day = span.plusMinutes(ahead).toLocalDate();
-          yield !day.isBefore(d.first()) && !day.isAfter(d.last());
-        }
-      };
+    /** Of a date, whether a span begins on one of its days. */
+    boolean holdsOn(ScheduleItem.Days days, LocalDateTime span) {
+      LocalDate day = span.plusMinutes(clocks.ahead(span)).toLocalDate();
+      return !day.isBefore(days.first()) && !day.isAfter(days.last());
     }
 
     void cut(Set<Integer> slices, Set<LocalDateTime> spans) {
@@ -54,11 +52,10 @@ final class TimeVocabulary {
       switch (item) {
         case ScheduleItem.Weekly weekly -> {
           for (DayOfWeek day : weekly.days()) {
-            int start = (day.getValue() - 1) * ScheduleItem.DAY;
-            int end = weekly.to() + (weekly.to() > weekly.from() ? 0 : ScheduleItem.DAY);
+            int start = weekly.start(day);
             for (int ahead : clocks.allAhead()) {
-              slices.add(Math.floorMod(start + weekly.from() - ahead, ScheduleItem.WEEK));
-              slices.add(Math.floorMod(start + end - ahead, ScheduleItem.WEEK));
+              slices.add(Math.floorMod(start - ahead, ScheduleItem.WEEK));
+              slices.add(Math.floorMod(start + weekly.length() - ahead, ScheduleItem.WEEK));
             }
           }
         }
@@ -81,23 +78,81 @@ final class TimeVocabulary {
       return new Asked(name, times);
     }
 
-    /** At one of its times of the week, if any, on one of its days, if any. */
-    boolean holds(int minute, LocalDateTime span) {
-      boolean weekly = false;
-      boolean inWeek = false;
+    /** The spans, by number, of which one may begin on one of its days; all if it has none. */
+    IntSet maySpan(List<LocalDateTime> spans) {
+      IntSet out = IntSet.EMPTY;
       boolean days = false;
-      boolean onDay = false;
       for (Timed time : times) {
-        boolean holds = time.holds(minute, span);
-        if (time.item instanceof ScheduleItem.Weekly) {
-          weekly = true;
-          inWeek |= holds;
-        } else {
+        if (time.item instanceof ScheduleItem.Days d) {
+          // No clock is two days ahead of another.
+          int from = place(spans, d.first().minusDays(2).atStartOfDay());
+          int to = place(spans, d.last().plusDays(3).atStartOfDay());
+          out = from < to ? out.union(IntSet.range(from + 1, to)) : out;
           days = true;
-          onDay |= holds;
         }
       }
-      return (!weekly || inWeek) && (!days || onDay);
+      return days ? out : IntSet.range(0, spans.size());
+    }
+
+    /** Whether a span begins on one of its days, or it has none. */
+    boolean onDay(LocalDateTime span) {
+      boolean days = false;
+      for (Timed time : times) {
+        if (time.item instanceof ScheduleItem.Days d) {
+          if (time.holdsOn(d, span)) {
+            return true;
+          }
+          days = true;
+        }
+      }
+      return !days;
+    }
+
+    /** By how many minutes the clock of each time of the week is ahead. */
+    List<Integer> ahead(LocalDateTime span) {
+      return times.stream()
+          .filter(time -> time.item instanceof ScheduleItem.Weekly)
+          .map(time -> time.clocks.ahead(span))
+          .toList();
+    }
+
+    /**
+     * The slices that lie in one of its times of the week, by number; all if it has none.
+     *
+     * @param slices first minutes, among them all where such a time begins or ends
+     * @param ahead by how many minutes the clock of each is ahead
+     */
+    IntSet inWeek(List<Integer> slices, List<Integer> ahead) {
+      if (ahead.isEmpty()) {
+        return IntSet.range(0, slices.size() - 1);
+      }
+      IntSet out = IntSet.EMPTY;
+      int next = 0;
+      for (Timed time : times) {
+        if (time.item instanceof ScheduleItem.Weekly weekly) {
+          int behind = ahead.get(next++);
+          for (DayOfWeek day : weekly.days()) {
+            int start = Math.floorMod(weekly.start(day) - behind, ScheduleItem.WEEK);
+            out = out.union(between(slices, start, start + weekly.length()));
+          }
+        }
+      }
+      return out;
+    }
+
+    /** The slices from a minute to before another, which may be in the next week. */
+    private static IntSet between(List<Integer> slices, int start, int end) {
+      if (end > ScheduleItem.WEEK) {
+        return between(slices, start, ScheduleItem.WEEK)
+            .union(between(slices, 0, end - ScheduleItem.WEEK));
+      }
+      return IntSet.range(place(slices, start), place(slices, end) - 1);
+    }
+
+    /** How many of those that are sorted are below another. */
+    private static <T extends Comparable<? super T>> int place(List<T> sorted, T other) {
+      int at = Collections.binarySearch(sorted, other);
+      return at >= 0 ? at : -at - 1;
     }
   }
 
@@ -157,20 +212,30 @@ final class TimeVocabulary {
     /** The values whose first moment fits; it stands for the whole value. */
     IntSet where(Asked asked) {
       IntSet.Builder out = new IntSet.Builder();
-      int value = 0;
-      for (int span = 0; span <= spans.size(); span++) {
-        LocalDateTime first =
-            span > 0
-                ? spans.get(span - 1)
-                : spans.isEmpty() ? LocalDate.EPOCH.atStartOfDay() : spans.get(0).minusMinutes(1);
-        for (int slice : slices) {
-          if (asked.holds(slice, first)) {
-            out.addInOrder(value, value);
-          }
-          value++;
-        }
-      }
+      Map<List<Integer>, IntSet> known = new HashMap<>(); // by how far clocks are ahead
+      asked
+          .maySpan(spans)
+          .forEach(
+              span -> {
+                LocalDateTime first = first(span);
+                if (asked.onDay(first)) {
+                  IntSet held =
+                      known.computeIfAbsent(
+                          asked.ahead(first), ahead -> asked.inWeek(slices, ahead));
+                  int before = span * slices.size();
+                  for (int i = 0; i < held.intervals(); i++) {
+                    out.addInOrder(before + held.first(i), before + held.last(i));
+                  }
+                }
+              });
       return out.build();
+    }
+
+    private LocalDateTime first(int span) {
+      if (span > 0) {
+        return spans.get(span - 1);
+      }
+      return spans.isEmpty() ? LocalDate.EPOCH.atStartOfDay() : spans.get(0).minusMinutes(1);
     }
   }
 
