@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
@@ -42,8 +43,15 @@ class ApplicationFindingsTest {
               "Reel: upload",
               "Reel: other use",
               "Reel sign-in",
-              "Mail"),
-          List.of(new Vocabulary.Term("Reel", IntSet.range(1, 3))),
+              "Mail",
+              "Tide: read",
+              "Tide: write",
+              "Tide: list",
+              "Tide: erase",
+              "Tide: move"),
+          List.of(
+              new Vocabulary.Term("Reel", IntSet.range(1, 3)),
+              new Vocabulary.Term("Tide", IntSet.range(6, 10))),
           List.of(
               new ApplicationFact(
                   "Reel",
@@ -61,6 +69,14 @@ class ApplicationFindingsTest {
                   List.of(),
                   List.of(),
                   IntSet.EMPTY),
+              new ApplicationFact(
+                  "Tide",
+                  IntSet.range(6, 10),
+                  List.of(ServiceLiteral.parse("tcp/8443")),
+                  List.of("*.tide.example"),
+                  List.of("Reel sign-in", "Mail"),
+                  List.of(),
+                  IntSet.range(6, 10)),
               new ApplicationFact(
                   "Mail",
                   IntSet.of(5),
@@ -262,5 +278,83 @@ class ApplicationFindingsTest {
                     .apply(some))
         .isInstanceOf(InvalidModel.class)
         .hasMessageContaining("file kind");
+  }
+
+  private static Rule from(Rule rule, String address) {
+    return rule.matching(
+        rule.fromZones(),
+        Criterion.of(AddressItem.parse(address)),
+        rule.toZones(),
+        rule.toAddresses(),
+        rule.services());
+  }
+
+  private static List<Finding> unmet(Rulebase base, String rule) {
+    return new LiveAnalysis(base)
+        .findings(rule).stream().filter(f -> f.kind() == Finding.Kind.UNMET_NEED).toList();
+  }
+
+  @Test
+  void needsOfSeveralApplicationsAreToldTogether() {
+    Rule both = rule("r2", Verdict.ALLOW, "", "Reel", "Tide");
+    assertThat(says(base(both), "r2", Finding.Kind.UNMET_NEED))
+        .containsExactlyInAnyOrder("Reel, Tide need Reel sign-in", "Tide needs Mail");
+    Rule mail = rule("r3", Verdict.ALLOW, "", "Mail");
+    assertThat(says(base(both, mail), "r2", Finding.Kind.UNMET_NEED))
+        .containsExactly("Reel, Tide need Reel sign-in");
+    Rule noTide = rule("r1", Verdict.DROP, "", "Tide");
+    assertThat(says(base(noTide, both, mail), "r2", Finding.Kind.UNMET_NEED))
+        .containsExactly("Reel needs Reel sign-in");
+    Rule someTide = from(noTide, "10.0.0.0/8"); // others still need it
+    assertThat(says(base(someTide, both, mail), "r2", Finding.Kind.UNMET_NEED))
+        .containsExactly("Reel, Tide need Reel sign-in");
+  }
+
+  @Test
+  void allWhoKeepOffWhatIsNeededAreToldAndNobodyElse() {
+    Rule reel = from(rule("r4", Verdict.ALLOW, "", "Reel"), "10.0.0.0/8");
+    Rule signIn = rule("r5", Verdict.ALLOW, "tcp/443", "Reel sign-in");
+    Rule here = from(rule("r1", Verdict.DROP, "tcp/1-442", "Reel sign-in"), "10.0.0.0/8");
+    Rule low = from(rule("r2", Verdict.DROP, "tcp/400-443", "Reel sign-in"), "10.0.0.0/9");
+    Rule high = from(rule("r3", Verdict.DROP, "tcp/443-500", "Reel sign-in"), "10.128.0.0/9");
+    assertThat(unmet(base(here, reel, signIn), "r4")).isEmpty();
+    Finding one = unmet(base(here, low, reel, signIn), "r4").getFirst();
+    assertThat(one.causes()).containsExactly("r2");
+    assertThat(one.smallest()).isTrue();
+    assertThat(one.witness().from().address().toString()).startsWith("10.");
+    assertThat(one.decidedBy()).isEqualTo("r4");
+    assertThat(unmet(base(here, high, reel, signIn), "r4"))
+        .extracting(Finding::causes)
+        .containsExactly(List.of("r3"));
+    // Of one somebody at 10.x it takes both halves of what is sent to, not of where from.
+    Rule toLow = to(rule("r2", Verdict.DROP, "", "Reel sign-in"), "0.0.0.0/1");
+    Rule toHigh = to(rule("r3", Verdict.DROP, "", "Reel sign-in"), "128.0.0.0/1");
+    Finding two = unmet(base(here, toLow, toHigh, reel, signIn), "r4").getFirst();
+    assertThat(two.causes()).containsExactly("r2", "r3");
+    assertThat(two.smallest()).isFalse();
+    Rule all = rule("r0", Verdict.DROP, "", "Reel sign-in");
+    assertThat(unmet(base(toLow, toHigh, all, reel, signIn), "r4").getFirst().causes())
+        .isIn(List.of("r2", "r3"), List.of("r0"));
+  }
+
+  private static Rule to(Rule rule, String address) {
+    return rule.matching(
+        rule.fromZones(),
+        rule.fromAddresses(),
+        rule.toZones(),
+        Criterion.of(AddressItem.parse(address)),
+        rule.services());
+  }
+
+  @Test
+  void ofManyFeaturesThatDoNotShowSomeAreTold() {
+    Rule four =
+        rule("r1", Verdict.DROP, "", "Tide: read", "Tide: write", "Tide: list", "Tide: move");
+    assertThat(says(base(four), "r1", Finding.Kind.UNSEEN_FEATURE))
+        .containsExactly("Tide: read, Tide: write, Tide: list and 1 more");
+    Rule three = rule("r1", Verdict.DROP, "", "Tide: read", "Tide: write", "Tide: list");
+    assertThat(says(base(three), "r1", Finding.Kind.UNSEEN_FEATURE))
+        .containsExactly("Tide: read, Tide: write and Tide: list");
+    assertThat(says(base(three.enabled(false)), "r1", Finding.Kind.UNSEEN_FEATURE)).isEmpty();
   }
 }
