@@ -94,6 +94,23 @@ final class Certificates {
             });
   }
 
+  /**
+   * Asks again what can hang on which hosts are told apart, whatever the rules say.
+   *
+   * @return slots of the rules about which it was asked
+   */
+  BitSet askNeeds() {
+    BitSet asked = new BitSet();
+    for (int i = 0; i < order.size(); i++) {
+      int slot = order.slotAt(i);
+      if (asksNeeds.asks(slot)) {
+        needs[slot] = asksNeeds.of(slot);
+        asked.set(slot);
+      }
+    }
+    return asked;
+  }
+
   private interface Ask {
     void about(int slot, Corners corners);
   }

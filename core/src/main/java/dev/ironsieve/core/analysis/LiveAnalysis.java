@@ -1,6 +1,7 @@
 package dev.ironsieve.core.analysis;
 
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
@@ -16,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.SplittableRandom;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 
 /**
@@ -188,15 +190,11 @@ public final class LiveAnalysis {
    * @param moved ids of rules whose place among the others may have changed
    */
   public Changed update(Rulebase next, Set<String> moved) {
-    List<Rule> rules = next.rules();
-    Order.Change change = null;
-    if (next.namesMeanAsIn(rulebase)) {
-      change = order.update(rules, moved);
-      if (change == null && changed(rules) <= MOST_CHANGES) {
-        change = updateWithMoreRoom(rules, moved);
-      }
+    if (!next.namesMeanAsIn(rulebase)) {
+      return updateNames(next, moved);
     }
-    if (change == null || change.gone().size() + change.fresh().size() > MOST_CHANGES) {
+    Order.Change change = change(next.rules(), moved);
+    if (change == null) {
       return startAgain(next);
     }
     rulebase = next;
@@ -237,6 +235,21 @@ public final class LiveAnalysis {
         .toArray(View[]::new);
   }
 
+  /**
+   * Takes over the next state of the rules into the order.
+   *
+   * @return null if that is quicker done from the start
+   */
+  private Order.Change change(List<Rule> next, Set<String> moved) {
+    Order.Change change = order.update(next, moved);
+    if (change == null && changed(next) <= MOST_CHANGES) {
+      change = updateWithMoreRoom(next, moved);
+    }
+    return change == null || change.gone().size() + change.fresh().size() > MOST_CHANGES
+        ? null
+        : change;
+  }
+
   /** Spreads the classes again, and lays the rules out anew if that does not do. */
   private Order.Change updateWithMoreRoom(List<Rule> next, Set<String> moved) {
     Order.Anew spread = order.spread();
@@ -275,19 +288,114 @@ public final class LiveAnalysis {
   }
 
   private Changed startAgain(Rulebase next) {
-    Map<String, View> before = new HashMap<>();
-    views.forEach((slot, view) -> before.put(order.rule(slot).id(), view));
+    Map<String, View> before = viewsById();
     start(next);
+    return told(before);
+  }
+
+  /** Takes over a state in which rules or objects say other names. */
+  private Changed updateNames(Rulebase next, Set<String> moved) {
+    Map<String, View> before = viewsById();
+    boolean few = next.hasObjectsOf(rulebase) && changed(next.rules()) <= MOST_CHANGES;
+    if (!few || !follow(next, moved)) {
+      start(next);
+    }
+    return told(before);
+  }
+
+  /**
+   * Follows rules that say other hosts, times or states of devices: tells apart what is said before
+   * and after, takes over the rules, and leaves what is said no longer. What is to be told of rules
+   * is left out where it may be otherwise.
+   *
+   * @param next with the same objects
+   * @return whether that was possible; if not, some of it may have been done
+   */
+  boolean follow(Rulebase next, Set<String> moved) {
+    Rulebase both = next;
+    if (rulebase.saysAllOf(next)) {
+      both = rulebase;
+    } else if (!next.saysAllOf(rulebase)) {
+      try {
+        both = next.tellingApart(rulebase);
+      } catch (InvalidModel e) {
+        return false; // too much to tell apart at once
+      }
+    }
+    reaches = new HashMap<>(); // which are sampled from all values
+    if (both != rulebase && !moveIn(both)) {
+      return false;
+    }
+    Order.Change change = change(next.rules(), moved);
+    if (change == null) {
+      return false;
+    }
+    BitSet asked = certificates.update(change);
+    addNeighbours(change, asked);
+    addOutdated(change, asked);
+    asked.stream().forEach(views::remove);
+    change.gone().keySet().forEach(views::remove);
+    if (both != next && !moveIn(next)) {
+      return false;
+    }
+    certificates.askNeeds().stream().forEach(views::remove);
+    rulebase = next;
+    return true;
+  }
+
+  /**
+   * Lays the rules out where names are those of another rulebase.
+   *
+   * @return whether that is possible
+   */
+  private boolean moveIn(Rulebase names) {
+    Order before = order;
+    Order.Anew anew = before.in(names);
+    if (anew == null) {
+      return false;
+    }
+    move(anew);
+    Map<Integer, View> kept = new ConcurrentHashMap<>();
+    views.entrySet().parallelStream()
+        .filter(view -> view.getValue().witnesses().allMatch(w -> isSame(w, before, anew)))
+        .forEach(view -> kept.put(view.getKey(), view.getValue()));
+    views = new HashMap<>(kept);
+    return true;
+  }
+
+  /** Whether a connection is still one of those that it stood for. */
+  private static boolean isSame(Connection connection, Order before, Order.Anew anew) {
+    int[] was = before.space().point(connection);
+    int[] is = anew.order().space().point(connection);
+    return was != null && is != null && Arrays.equals(anew.points().apply(was), is);
+  }
+
+  private Map<String, View> viewsById() {
+    Map<String, View> out = new HashMap<>();
+    views.forEach((slot, view) -> out.put(order.rule(slot).id(), view));
+    return out;
+  }
+
+  /**
+   * Makes what is to be told of rules where it is left out, and tells what is other than before.
+   */
+  private Changed told(Map<String, View> before) {
+    int[] slots =
+        IntStream.range(0, order.size())
+            .map(order::slotAt)
+            .filter(slot -> !views.containsKey(slot))
+            .toArray();
+    View[] made = views(slots);
     Set<String> changed = new LinkedHashSet<>();
-    Set<String> all = new LinkedHashSet<>();
-    for (int i = 0; i < order.size(); i++) {
-      int slot = order.slotAt(i);
-      String id = order.rule(slot).id();
-      all.add(id);
-      if (!view(slot).equals(before.get(id))) {
+    for (int i = 0; i < slots.length; i++) {
+      String id = order.rule(slots[i]).id();
+      views.put(slots[i], made[i]);
+      if (!made[i].equals(before.get(id))) {
         changed.add(id);
       }
     }
+    Set<String> all = new LinkedHashSet<>();
+    rulebase.rules().forEach(rule -> all.add(rule.id()));
     return new Changed(changed, all);
   }
 

@@ -337,6 +337,28 @@ public final class Rulebase {
         other.written.members());
   }
 
+  /**
+   * Whether nothing but rules tells this from another rulebase in what names mean: these may say
+   * other hosts, times and states of devices.
+   */
+  public boolean hasObjectsOf(Rulebase other) {
+    return zones.equals(other.zones)
+        && addresses.equals(other.addresses)
+        && services.equals(other.services)
+        && termObjects.equals(other.termObjects)
+        && pinned.equals(other.pinned)
+        && feeds.equals(other.feeds)
+        && handling.timeZone().equals(other.handling.timeZone());
+  }
+
+  /**
+   * Whether every host, time and state of devices is said here that another rulebase with the same
+   * objects says.
+   */
+  public boolean saysAllOf(Rulebase other) {
+    return written.saysAllOf(other.written);
+  }
+
   /** Whether every name means what it means in another rulebase, whatever the rules are. */
   public boolean namesMeanAsIn(Rulebase other) {
     return zones.equals(other.zones)

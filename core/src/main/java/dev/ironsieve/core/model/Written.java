@@ -20,6 +20,8 @@ import java.util.TreeMap;
 final class Written {
   private final Map<Coordinate, Set<String>> names = new EnumMap<>(Coordinate.class); // of objects
   private final Map<Coordinate, Map<String, String>> literals; // as written, by key
+  private final Map<Coordinate, Set<String>> toldApart =
+      new EnumMap<>(Coordinate.class); // keys of what is said outside objects
   private final Map<Coordinate, Set<String>> members = new EnumMap<>(Coordinate.class);
   private final List<Vocabulary> vocabularies = new ArrayList<>();
   private final boolean filesPinned;
@@ -56,11 +58,12 @@ final class Written {
     takeNames(pinned, ObjectKind.DEVICE_STATE, states.stream().map(TermObject::name).toList());
     literals = literals(rules);
     for (Coordinate coordinate : names.keySet()) {
-      Map<String, String> said = new TreeMap<>(literals.get(coordinate)); // by key
+      Map<String, String> apart = new TreeMap<>(literals.get(coordinate)); // by key
       others
           .getOrDefault(coordinate, Set.of())
-          .forEach(other -> said.putIfAbsent(Names.key(other), other));
-      List<String> sorted = List.copyOf(said.values());
+          .forEach(other -> apart.putIfAbsent(Names.key(other), other));
+      toldApart.put(coordinate, apart.keySet());
+      List<String> sorted = List.copyOf(apart.values());
       Set<String> all = new HashSet<>(sorted);
       members.put(coordinate, all);
       switch (coordinate) {
@@ -83,6 +86,7 @@ final class Written {
     knowsFiles = !filesPinned && (others.containsKey(Coordinate.FILE_KIND) || saysFiles(rules));
     if (knowsFiles) {
       vocabularies.add(FileKinds.vocabulary());
+      toldApart.put(Coordinate.FILE_KIND, Set.of());
       members.put(Coordinate.FILE_KIND, Set.of());
     }
   }
@@ -166,6 +170,16 @@ final class Written {
     return names.keySet().stream()
             .allMatch(c -> said.get(c).keySet().equals(literals.get(c).keySet()))
         && (filesPinned || knowsFiles == saysFiles(rules));
+  }
+
+  /** Whether all is said here, outside objects, that is said there. */
+  boolean saysAllOf(Written other) {
+    return other.toldApart.entrySet().stream()
+        .allMatch(
+            there -> {
+              Set<String> here = toldApart.get(there.getKey());
+              return here != null && here.containsAll(there.getValue());
+            });
   }
 
   /** Every host, time and state that is said, itself or in an object. */

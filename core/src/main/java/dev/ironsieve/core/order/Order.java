@@ -1,8 +1,10 @@
 package dev.ironsieve.core.order;
 
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Match;
@@ -158,9 +160,29 @@ public final class Order {
       }
     }
     Space fresh = new Space(resolution, apart);
-    Order order = new Order(resolution, inOrder(rules), found, fresh.regions(found), fresh);
-    int[] axes = IntStream.range(0, fresh.axes()).toArray();
-    return new Anew(order, point -> space.pointIn(fresh, point), axes);
+    return inAll(new Order(resolution, inOrder(rules), found, fresh.regions(found), fresh));
+  }
+
+  /**
+   * Lays the rules out anew where more or fewer hosts, times or states of devices are told apart.
+   *
+   * @param rulebase in which the names that these rules mention mean what they mean here
+   * @return null if it speaks of other coordinates
+   */
+  public Anew in(Rulebase rulebase) {
+    List<Coordinate> coordinates = coordinates(rulebase.vocabularies());
+    return coordinates.equals(coordinates(resolution.vocabularies()))
+        ? inAll(new Order(new Resolution(rulebase), inOrder(rules)))
+        : null;
+  }
+
+  private static List<Coordinate> coordinates(List<Vocabulary> vocabularies) {
+    return vocabularies.stream().map(Vocabulary::coordinate).toList();
+  }
+
+  private Anew inAll(Order other) {
+    int[] axes = IntStream.range(0, other.space.axes()).toArray();
+    return new Anew(other, space.pointsIn(other.space, inOrder(rules)), axes);
   }
 
   /**

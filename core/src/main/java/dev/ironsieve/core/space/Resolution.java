@@ -27,6 +27,7 @@ import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -295,6 +296,43 @@ public final class Resolution {
   /** What else can be known of a connection, in the order of the axes. */
   public List<Vocabulary> vocabularies() {
     return vocabularies;
+  }
+
+  /**
+   * For each value of a vocabulary, one of another state of it that rules mean whenever they mean
+   * this one; O(values + what the names hold).
+   *
+   * @param rules whose names are known here and there, where they mean the same
+   * @return null if both are the same vocabulary
+   */
+  int[] valuesIn(Resolution other, int vocabulary, List<Rule> rules) {
+    Vocabulary here = vocabularies.get(vocabulary);
+    Vocabulary there = other.vocabularies.get(vocabulary);
+    if (here.equals(there)) {
+      return null;
+    }
+    Set<String> names = new LinkedHashSet<>();
+    for (Rule rule : rules) {
+      rule.term(here.coordinate()).mentioned().forEach(name -> names.add(Names.key(name)));
+    }
+    Map<List<Integer>, Integer> known = new HashMap<>();
+    List<List<Integer>> holding = other.holding(vocabulary, names);
+    for (int value = holding.size() - 1; value >= 0; value--) {
+      known.put(holding.get(value), value);
+    }
+    return holding(vocabulary, names).stream().mapToInt(known::get).toArray();
+  }
+
+  /** For each value the numbers of the names that hold it. */
+  private List<List<Integer>> holding(int vocabulary, Set<String> names) {
+    List<List<Integer>> out = new ArrayList<>();
+    vocabularies.get(vocabulary).values().forEach(value -> out.add(new ArrayList<>()));
+    int number = 0;
+    for (String name : names) {
+      int own = number++;
+      meanings.get(vocabulary).get(name).forEach(value -> out.get(value).add(own));
+    }
+    return out;
   }
 
   /**

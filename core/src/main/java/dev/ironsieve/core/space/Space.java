@@ -3,6 +3,7 @@ package dev.ironsieve.core.space;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.parallel.Tasks;
@@ -23,6 +24,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SplittableRandom;
+import java.util.function.UnaryOperator;
 
 /**
  * All feasible connections, cut along the rules' criteria. A point is an array with one label for
@@ -478,15 +480,27 @@ public final class Space {
     return point;
   }
 
-  /** The point of another space over the same names that holds some connection of a point here. */
-  public int[] pointIn(Space other, int[] point) {
+  /**
+   * For each point here a point of another space that the same rules hold.
+   *
+   * @param other over the same zones, addresses, services and coordinates
+   * @param rules whose names mean the same in both
+   */
+  public UnaryOperator<int[]> pointsIn(Space other, List<Rule> rules) {
+    int[][] values = new int[terms.length][];
+    Arrays.setAll(values, i -> resolution.valuesIn(other.resolution, i, rules));
+    return point -> pointIn(other, point, values);
+  }
+
+  private int[] pointIn(Space other, int[] point, int[][] values) {
     int[] out = new int[point.length];
     out[FROM] = from.labelIn(other.from, point[FROM]);
     out[TO] = to.labelIn(other.to, point[TO]);
     out[SERVICE] = other.services.labelOf(services.value(point[SERVICE]));
     out[SOURCE_PORT] = other.sourcePorts.labelOf(sourcePorts.value(point[SOURCE_PORT]));
     for (int i = 0; i < terms.length; i++) {
-      out[TERMS + i] = other.terms[i].labelOf(terms[i].value(point[TERMS + i]));
+      int value = terms[i].value(point[TERMS + i]);
+      out[TERMS + i] = other.terms[i].labelOf(values[i] == null ? value : values[i][value]);
     }
     return out;
   }
