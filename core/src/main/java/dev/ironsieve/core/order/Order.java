@@ -167,7 +167,7 @@ public final class Order {
    * Lays the rules out anew where more or fewer hosts, times or states of devices are told apart.
    *
    * @param rulebase in which the names that these rules mention mean what they mean here
-   * @return null if it speaks of other coordinates
+   * @return null if it speaks of other coordinates, or they do not
    */
   public Anew in(Rulebase rulebase) {
     List<Coordinate> coordinates = coordinates(rulebase.vocabularies());
@@ -182,7 +182,8 @@ public final class Order {
 
   private Anew inAll(Order other) {
     int[] axes = IntStream.range(0, other.space.axes()).toArray();
-    return new Anew(other, space.pointsIn(other.space, inOrder(rules)), axes);
+    UnaryOperator<int[]> points = space.pointsIn(other.space, inOrder(rules));
+    return points == null ? null : new Anew(other, points, axes);
   }
 
   /**

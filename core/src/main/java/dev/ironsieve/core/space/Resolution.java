@@ -303,7 +303,7 @@ public final class Resolution {
    * this one; O(values + what the names hold).
    *
    * @param rules whose names are known here and there, where they mean the same
-   * @return null if both are the same vocabulary
+   * @return -1 for a value without such another; null if both are the same vocabulary
    */
   int[] valuesIn(Resolution other, int vocabulary, List<Rule> rules) {
     Vocabulary here = vocabularies.get(vocabulary);
@@ -320,7 +320,9 @@ public final class Resolution {
     for (int value = holding.size() - 1; value >= 0; value--) {
       known.put(holding.get(value), value);
     }
-    return holding(vocabulary, names).stream().mapToInt(known::get).toArray();
+    return holding(vocabulary, names).stream()
+        .mapToInt(held -> known.getOrDefault(held, -1))
+        .toArray();
   }
 
   /** For each value the numbers of the names that hold it. */

@@ -485,10 +485,16 @@ public final class Space {
    *
    * @param other over the same zones, addresses, services and coordinates
    * @param rules whose names mean the same in both
+   * @return null if they do not, as far as a point has none there
    */
   public UnaryOperator<int[]> pointsIn(Space other, List<Rule> rules) {
     int[][] values = new int[terms.length][];
-    Arrays.setAll(values, i -> resolution.valuesIn(other.resolution, i, rules));
+    for (int i = 0; i < values.length; i++) {
+      values[i] = resolution.valuesIn(other.resolution, i, rules);
+      if (values[i] != null && Arrays.stream(values[i]).anyMatch(value -> value < 0)) {
+        return null;
+      }
+    }
     return point -> pointIn(other, point, values);
   }
 

@@ -18,6 +18,7 @@ import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
@@ -228,6 +229,26 @@ class OtherWordsTest {
     assertThat(follows(base, List.of(quay, saying("b", Coordinate.FILE_KIND, "PDF")))).isFalse();
     List<Rule> otherTimes = List.of(quay, saying("b", Coordinate.TIME, "2026-12-24"));
     assertThat(follows(base, otherTimes)).isTrue(); // since there is a schedule
+  }
+
+  @Test
+  void namesThatMeanOtherwiseAreNotFollowed() {
+    World world = new World(0);
+    Rule list = saying("a", Coordinate.SITE, "ours");
+    world.rules.addAll(List.of(list, saying("b", Coordinate.SITE, "a.test")));
+    Rulebase base = world.base();
+    Rulebase other =
+        base.withTermObjects(
+            List.of(
+                new TermObject(ObjectKind.HOST_LIST, "ours", List.of("b.test"), ""),
+                OBJECTS.get(1),
+                OBJECTS.get(2)),
+            base.sections());
+    Order order = new Order(base);
+    assertThat(order.in(other)).isNull(); // no value is in both any more
+    assertThat(order.in(base).order().rule(0)).isSameAs(list);
+    assertThat(other.hasObjectsOf(base)).isFalse();
+    assertThat(base.hasObjectsOf(base.named("another"))).isTrue();
   }
 
   /** Each says as much as can be told apart. */
