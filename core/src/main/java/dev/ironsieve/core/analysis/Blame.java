@@ -5,6 +5,7 @@ import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
@@ -26,7 +27,7 @@ final class Blame {
 
   /** Finds the rules that may be blamed and hold a point. */
   interface Holders {
-    BitSet at(int[] point);
+    int[] at(int[] point);
   }
 
   private final List<Box> target;
@@ -120,17 +121,15 @@ final class Blame {
     /** Of which sets of rules, by their numbers here, each needs one. */
     final List<BitSet> sets = new ArrayList<>();
 
-    void add(BitSet needed) {
+    void add(int[] needed) {
       BitSet own = new BitSet();
-      needed.stream()
-          .forEach(
-              rule -> {
-                Integer known = numbers.putIfAbsent(rule, rules.size());
-                own.set(known == null ? rules.size() : known);
-                if (known == null) {
-                  rules.add(rule);
-                }
-              });
+      for (int rule : needed) {
+        Integer known = numbers.putIfAbsent(rule, rules.size());
+        own.set(known == null ? rules.size() : known);
+        if (known == null) {
+          rules.add(rule);
+        }
+      }
       sets.add(own);
     }
 
@@ -143,15 +142,15 @@ final class Blame {
 
   /** A rule that holds all of the target by itself, or -1. */
   private int holdsAll() {
-    return holding(target.getFirst().lowest()).stream()
+    return Arrays.stream(holding(target.getFirst().lowest()))
         .filter(rule -> Questions.holdsAll(regions.apply(rule), target))
         .findFirst()
         .orElse(-1);
   }
 
-  private BitSet holding(int[] point) {
-    BitSet rules = holders.at(point);
-    budget.take(rules.cardinality());
+  private int[] holding(int[] point) {
+    int[] rules = holders.at(point);
+    budget.take(rules.length);
     return rules;
   }
 

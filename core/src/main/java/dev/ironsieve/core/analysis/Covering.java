@@ -32,7 +32,8 @@ final class Covering {
     if (target.isEmpty()) {
       return new Standing.Empty();
     }
-    Optional<int[]> quick = questions.guess(target, corners, slot, questions.before(slot));
+    Optional<int[]> quick =
+        questions.guessFromCorners(target, corners, slot, questions.before(slot));
     if (quick.isPresent()) {
       return new Standing.Decides(quick.get());
     }
@@ -44,7 +45,7 @@ final class Covering {
         Blame.Verdict blame =
             Blame.of(
                 target,
-                point -> questions.holdingBefore(slot, point),
+                point -> order.holdingAbove(order.position(slot), point),
                 order::region,
                 covered.rules(),
                 budget);

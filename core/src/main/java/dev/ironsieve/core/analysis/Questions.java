@@ -9,7 +9,6 @@ import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.SplittableRandom;
@@ -39,18 +38,6 @@ final class Questions {
 
   boolean enabled(int slot) {
     return order.rule(slot).enabled();
-  }
-
-  /** The enabled rules that stand before a rule and hold a point; a look-up for each. */
-  BitSet holdingBefore(int slot, int[] point) {
-    int end = order.position(slot);
-    BitSet out = new BitSet();
-    for (int next = order.first(point);
-        next != Order.NONE && order.position(next) < end;
-        next = order.firstFrom(order.position(next) + 1, point)) {
-      out.set(next);
-    }
-    return out;
   }
 
   /** Whether every connection of {@code inner} is in {@code outer}; a rule has few boxes only. */
@@ -108,20 +95,14 @@ final class Questions {
    * of the box on the fewest axes: few such rules are needed to hold all of it.
    */
   private int widestBefore(int slot, Box box, int[] point) {
-    int end = order.position(slot);
+    int[] holding = order.holdingAbove(order.position(slot), point);
     int widest = CoverSearch.Holder.NOBODY;
     int fewest = Integer.MAX_VALUE;
-    int compared = 0;
-    for (int next = order.first(point);
-        fewest > 0
-            && next != Order.NONE
-            && order.position(next) < end
-            && compared++ < MOST_COMPARED;
-        next = order.firstFrom(order.position(next) + 1, point)) {
-      int leftOut = axesLeftOut(boxWith(order.region(next), point), box);
+    for (int i = 0; fewest > 0 && i < Math.min(MOST_COMPARED, holding.length); i++) {
+      int leftOut = axesLeftOut(boxWith(order.region(holding[i]), point), box);
       if (leftOut < fewest) {
         fewest = leftOut;
-        widest = next;
+        widest = holding[i];
       }
     }
     return widest;

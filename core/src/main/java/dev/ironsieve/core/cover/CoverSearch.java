@@ -167,7 +167,11 @@ public final class CoverSearch {
     }
 
     Outcome search(BitSet likely, Budget budget) {
-      likely.stream().forEach(this::take);
+      for (int rule = likely.nextSetBit(0); rule >= 0; rule = likely.nextSetBit(rule + 1)) {
+        if (take(rule)) {
+          return covered(rule);
+        }
+      }
       while (true) {
         Tried tried = attempt(box, taken, budget);
         if (tried.open.isEmpty()) {
@@ -182,7 +186,9 @@ public final class CoverSearch {
           if (rule == Holder.NOBODY) {
             return new Outcome.Uncovered(point);
           }
-          take(rule);
+          if (take(rule)) {
+            return covered(rule);
+          }
         }
       }
     }
@@ -197,12 +203,17 @@ public final class CoverSearch {
       return false;
     }
 
-    private void take(int rule) {
+    /** Takes a rule in; true if one of its boxes holds all, so that no other rule is needed. */
+    private boolean take(int rule) {
       for (Box held : regions.apply(rule)) {
         if (held.intersects(box)) {
+          if (held.containsAll(box)) {
+            return true;
+          }
           taken.add(new Candidate(rule, held));
         }
       }
+      return false;
     }
   }
 }

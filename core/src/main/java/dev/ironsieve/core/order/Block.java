@@ -3,6 +3,8 @@ package dev.ironsieve.core.order;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.Arrays;
+import java.util.function.IntConsumer;
+import java.util.function.IntUnaryOperator;
 
 /**
  * First match among a few boxes by bit vectors (Lakshman, Stiliadis: High-Speed Policy-based Packet
@@ -14,33 +16,57 @@ import java.util.Arrays;
  * <p>All of it lies in one array, since a look-up is mostly waiting for memory:
  *
  * <pre>
- *   data:    [ present | header of each narrowed axis ... | finder, rows | finder, rows | ... ]
+ *   data:    [ sizes | header of each narrowed axis ... | present | boxes
+ *              | finder, rows | finder, rows | ... ]
+ *   sizes:   words of a row | where headers end | boxes
+ *   header:  how a label's class is found | which classes there are | where finder and rows begin
  *   present: a bit for each box that was not taken out
- *   header:  [ axis, shift, lowest label | where finder and rows begin | see below ]
- *   finder:  [ cuts before, 1st, 2nd, 3rd cut behind the start ] for each start, then all cuts
+ *   boxes:   the number of each, by position of their rules
  *   rows:    [ piece 0 | piece 1 | ... ]                                 as many words as present
  * </pre>
  *
- * The first bits of a label choose a start. An axis on which the boxes tell most classes apart has
- * no finder: each class is a piece, and is known by the first bits of its labels.
+ * In which piece a label lies is told by what the finder is:
+ *
+ * <ul>
+ *   <li>nothing: each class is a piece, where there are not many more classes than cuts;
+ *   <li>marks: for 32 classes how many cuts are below them, and a bit for each that begins with a
+ *       cut;
+ *   <li>a list of all cuts, where they are few or lie inside of classes, which edits can split.
+ * </ul>
  */
 final class Block {
   /** Most boxes in one block. */
   static final int MOST = 512;
 
+  private static final int SIZES = 0; // words | where headers end << 16 | boxes << 32
+  private static final int HEADERS = 1; // where they begin
+
   // A header:
-  private static final int AXIS = 0; // | bits that choose no start << 8 | lowest label << 32
-  private static final int ROWS = 1; // where rows begin | where the finder begins, or 0 << 32
-  private static final int LAST = 2; // where all cuts begin; without a finder, the last piece
+  private static final int AXIS = 0; // factor | places to shift << 32 | axis << 40 | listed << 48
+  private static final int CLASSES = 1; // the first | how many are behind it, or cuts << 32
+  private static final int ROWS = 2; // where rows begin | where the finder begins, or 0 << 32
   private static final int HEADER = 3;
+
+  private static final long LISTED = 1L << 48;
+  private static final long FACTOR = (1L << 31) - 1;
+
+  /** A label has at most so many bits. */
+  private static final int BITS = 30;
+
+  /** In a block of so few words... */
+  private static final int FEW_WORDS = 2;
+
+  /** ... these axes, which leave out the most, often leave nothing. */
+  private static final int FIRST = 3;
 
   /** An axis has no finder if there are at most this many classes for each cut. */
   private static final int MOST_CLASSES = 3;
 
-  /** Cuts that a start knows. */
-  private static final int NEAR = 3;
+  /** It has marks if they take at most so many longs for each cut. */
+  private static final int MOST_MARKS = 4;
 
-  private static final int LONGS_OF_START = 2;
+  /** Classes for which one long has marks. */
+  private static final int MARKED = 32;
 
   /**
    * What has to be known of an axis.
@@ -51,58 +77,84 @@ final class Block {
    */
   record Axis(IntSet whole, IntSet range, int step) {}
 
-  /** Numbers of the boxes, by position of their rules. */
-  final int[] boxes;
-
   private final Axis[] axes;
-  private final int words;
-  private final int headers; // where they end
   private final long[] data;
 
   /**
-   * @param boxes numbers, by position of their rules
+   * @param numbers of the boxes, by position of their rules
    * @param all the boxes
    * @param axes by number
    */
-  Block(int[] boxes, Box[] all, Axis[] axes) {
-    this.boxes = boxes;
+  Block(int[] numbers, Box[] all, Axis[] axes) {
     this.axes = axes;
-    words = (boxes.length + 63) >> 6;
-    Layout layout = new Layout(all);
-    headers = layout.headers;
-    data = layout.data;
+    data = new Layout(numbers, all, axes).data;
   }
 
   /** Lays the boxes out. */
-  private final class Layout {
+  private static final class Layout {
     private final Box[] all;
-    private final int headers;
+    private final Axis[] axes;
+    private final int words;
     private final long[] data;
     private int[] found = new int[16]; // cuts of one axis
 
-    Layout(Box[] all) {
+    Layout(int[] numbers, Box[] all, Axis[] axes) {
       this.all = all;
+      this.axes = axes;
+      words = (all.length + 63) >> 6;
       int[] narrowed = mostNarrowingFirst();
-      headers = words + narrowed.length * HEADER;
-      int[][] cuts = new int[narrowed.length][];
-      int size = headers;
-      for (int i = 0; i < cuts.length; i++) {
+      int headers = HEADERS + narrowed.length * HEADER;
+      Pieces[] pieces = new Pieces[narrowed.length];
+      int size = headers + words + longsOf(all.length);
+      for (int i = 0; i < pieces.length; i++) {
         Axis axis = axes[narrowed[i]];
-        cuts[i] = cuts(narrowed[i], axis.range);
-        size +=
-            hasFinder(axis, cuts[i])
-                ? starts(axis.range, shift(axis.range, cuts[i])) * LONGS_OF_START
-                    + longsOfCuts(cuts[i])
-                    + (cuts[i].length + 1) * words
-                : (classes(axis) + 1) * words;
+        pieces[i] = new Pieces(axis, cuts(narrowed[i], axis.range));
+        size += pieces[i].longs + pieces[i].count() * words;
       }
       data = new long[size];
+      data[SIZES] = words | headers << 16 | (long) all.length << 32;
       for (int box = 0; box < all.length; box++) {
-        data[box >> 6] |= 1L << box;
+        data[headers + (box >> 6)] |= 1L << box;
+        setInt(headers + words, box, numbers[box]);
       }
-      int at = headers;
-      for (int i = 0; i < cuts.length; i++) {
-        at = lay(words + i * HEADER, narrowed[i], cuts[i], at);
+      int at = headers + words + longsOf(all.length);
+      for (int i = 0; i < pieces.length; i++) {
+        at = lay(HEADERS + i * HEADER, narrowed[i], pieces[i], at);
+      }
+    }
+
+    private static int longsOf(int ints) {
+      return (ints + 1) / 2;
+    }
+
+    private void setInt(int from, int i, int value) {
+      data[from + (i >> 1)] |= (long) value << (i << 5);
+    }
+
+    /** How the pieces of an axis are found. */
+    private static final class Pieces {
+      private final Axis axis;
+      private final int[] cuts;
+      private final int base; // the lowest class
+      private final int classes; // behind it
+      private final boolean listed;
+      private final boolean each; // whether each class is a piece
+      private final int longs; // that the finder takes
+
+      Pieces(Axis axis, int[] cuts) {
+        this.axis = axis;
+        this.cuts = cuts;
+        base = axis.range.min() / axis.step;
+        classes = Math.min(axis.range.max(), axis.whole.max() + 1) / axis.step - base;
+        int marks = classes / MARKED + 1;
+        boolean split = Arrays.stream(cuts).anyMatch(cut -> cut % axis.step != 0);
+        each = !split && classes <= MOST_CLASSES * cuts.length;
+        listed = !each && (split || marks > MOST_MARKS * cuts.length);
+        longs = each ? 0 : listed ? longsOf(cuts.length) : marks;
+      }
+
+      int count() {
+        return 1 + (each ? classes : cuts.length);
       }
     }
 
@@ -113,76 +165,39 @@ final class Block {
      * @param at where finder and rows may begin
      * @return where they end
      */
-    private int lay(int header, int number, int[] cuts, int at) {
-      Axis axis = axes[number];
-      int low = axis.range.min();
-      int shift;
-      int rows;
-      int pieces;
-      if (hasFinder(axis, cuts)) {
-        shift = shift(axis.range, cuts);
-        pieces = cuts.length + 1;
-        int starts = starts(axis.range, shift);
-        int list = at + starts * LONGS_OF_START;
-        rows = list + longsOfCuts(cuts);
-        data[header + ROWS] = (long) at << 32;
-        data[header + LAST] = list;
-        for (int i = 0; i < 2 * (rows - list); i++) {
-          data[list + (i >> 1)] |= cut(cuts, i) << (i << 5);
+    private int lay(int header, int number, Pieces pieces, int at) {
+      // Division by a constant (Granlund, Montgomery: Division by Invariant Integers using
+      // Multiplication, PLDI 1994), exact for labels of so many bits.
+      int places = BITS + 32 - Integer.numberOfLeadingZeros(pieces.axis.step - 1);
+      long factor = ((1L << places) + pieces.axis.step - 1) / pieces.axis.step;
+      int rows = at + pieces.longs;
+      int behind = pieces.listed ? pieces.cuts.length : pieces.classes;
+      data[header + AXIS] =
+          factor | (long) places << 32 | (long) number << 40 | (pieces.listed ? LISTED : 0);
+      data[header + CLASSES] = pieces.base | (long) behind << 32;
+      data[header + ROWS] = rows | (pieces.each ? 0 : (long) at << 32);
+      if (pieces.listed) {
+        for (int i = 0; i < pieces.cuts.length; i++) {
+          setInt(at, i, pieces.cuts[i]);
         }
-        int before = 0;
-        for (int start = 0; start < starts; start++) {
-          while (cut(cuts, before) <= low + (start << shift)) {
-            before++;
-          }
-          int to = at + start * LONGS_OF_START;
-          data[to] = before | cut(cuts, before) << 32;
-          data[to + 1] = cut(cuts, before + 1) | cut(cuts, before + 2) << 32;
-        }
-      } else {
-        shift = Integer.numberOfTrailingZeros(axis.step);
-        pieces = classes(axis) + 1;
-        rows = at;
-        data[header + LAST] = pieces - 1;
+      } else if (!pieces.each) {
+        mark(pieces, at);
       }
-      data[header + AXIS] = number | shift << 8 | (long) low << 32;
-      data[header + ROWS] |= rows;
-      fill(header, pieces);
-      return rows + pieces * words;
+      fill(header, pieces.count());
+      return rows + pieces.count() * words;
     }
 
-    private static long cut(int[] cuts, int i) {
-      return i < cuts.length ? cuts[i] : Integer.MAX_VALUE;
-    }
-
-    private static int longsOfCuts(int[] cuts) {
-      return cuts.length / 2 + 1; // and one at least that is above all labels
-    }
-
-    private static int classes(Axis axis) {
-      return (axis.whole.max() + 1) / axis.step;
-    }
-
-    private static boolean hasFinder(Axis axis, int[] cuts) {
-      if (axis.step == 0 || axis.range.min() > 0 || classes(axis) > MOST_CLASSES * cuts.length) {
-        return true;
+    private void mark(Pieces pieces, int at) {
+      for (int cut : pieces.cuts) {
+        int mark = cut / pieces.axis.step - pieces.base;
+        data[at + mark / MARKED] |= 1L << mark % MARKED;
       }
-      for (int cut : cuts) {
-        if ((cut & axis.step - 1) != 0) {
-          return true; // a class that was split
-        }
+      int below = 0;
+      for (int i = 0; i < pieces.longs; i++) {
+        int own = Long.bitCount(data[at + i]);
+        data[at + i] |= (long) below << MARKED;
+        below += own;
       }
-      return false;
-    }
-
-    /** So that there are at most as many starts as cuts, and at least half as many. */
-    private static int shift(IntSet range, int[] cuts) {
-      int wide = 32 - Integer.numberOfLeadingZeros(range.max() - range.min());
-      return Math.max(0, wide - (31 - Integer.numberOfLeadingZeros(cuts.length)));
-    }
-
-    private static int starts(IntSet range, int shift) {
-      return (range.max() - range.min() >>> shift) + 1;
     }
 
     /** The narrowed axes, so that a point is given up early on. */
@@ -261,7 +276,7 @@ final class Block {
 
     /** Sets the bits of an axis, whose header and finder are there. */
     private void fill(int header, int pieces) {
-      int number = (int) data[header + AXIS] & 0xff;
+      int number = axis(data[header + AXIS]);
       Axis axis = axes[number];
       int rows = (int) data[header + ROWS];
       int low = axis.range.min();
@@ -293,38 +308,105 @@ final class Block {
     }
   }
 
+  private static int words(long[] data) {
+    return (int) data[SIZES] & 0xffff;
+  }
+
+  /** Where the headers end, and the bits of the boxes that are present begin. */
+  private static int endOfHeaders(long[] data) {
+    return (int) data[SIZES] >>> 16;
+  }
+
+  /** How many boxes there are. */
+  int size() {
+    return (int) (data[SIZES] >>> 32);
+  }
+
+  /** The number of a box by its place, from 0. */
+  int box(int place) {
+    return box(data, place);
+  }
+
+  private static int box(long[] data, int place) {
+    return (int) (data[endOfHeaders(data) + words(data) + (place >> 1)] >>> (place << 5));
+  }
+
+  /** All of this block, for those who look up points. */
+  long[] data() {
+    return data;
+  }
+
   /**
-   * The first of {@link #boxes}, counted from {@code from}, that holds the point, or -1.
+   * The first box that holds a point and whose rule stands at {@code from} or behind.
    *
-   * @param until only so many words of 64 boxes are looked at
+   * @param data of the block
+   * @param position of a box's rule
+   * @return its number, or {@link Cell#NONE}
    */
-  int find(int[] point, int from, int until) {
-    long[] data = this.data;
-    if (words == 1) {
-      long held = data[0] & -1L << from;
-      for (int header = 1; header < headers && held != 0; header += HEADER) {
-        held &= data[row(data, header, point, 1)];
-      }
-      return held == 0 ? -1 : Long.numberOfTrailingZeros(held);
-    }
-    int[] row = new int[(headers - words) / HEADER];
-    int known = 0; // rows are looked up when the rows before have left something
-    for (int word = from >> 6; word < until; word++) {
-      long held = data[word];
-      if (word == from >> 6) {
-        held &= -1L << from;
-      }
-      for (int i = 0; i < row.length && held != 0; i++) {
-        if (i == known) {
-          row[known++] = row(data, words + i * HEADER, point, words);
+  static int find(long[] data, int[] point, int from, IntUnaryOperator position) {
+    int[] row = rows(data, point);
+    for (int word = 0; row != null && word < words(data); word++) {
+      for (long held = held(data, row, word); held != 0; held &= held - 1) {
+        int box = box(data, (word << 6) + Long.numberOfTrailingZeros(held));
+        if (from == 0 || position.applyAsInt(box) >= from) {
+          return box;
         }
+      }
+    }
+    return Cell.NONE;
+  }
+
+  /** Takes the numbers of all boxes that hold a point, by position of their rules. */
+  void holding(int[] point, IntConsumer taker) {
+    int[] row = rows(data, point);
+    for (int word = 0; row != null && word < words(data); word++) {
+      for (long held = held(data, row, word); held != 0; held &= held - 1) {
+        taker.accept(box((word << 6) + Long.numberOfTrailingZeros(held)));
+      }
+    }
+  }
+
+  private static long held(long[] data, int[] row, int word) {
+    long held = data[endOfHeaders(data) + word];
+    for (int i = 0; i < row.length; i++) {
+      held &= data[row[i] + word];
+    }
+    return held;
+  }
+
+  /**
+   * Where the row of a point begins on each narrowed axis; null if it was seen that no box holds
+   * the point. A branch that waits for memory is guessed, and a wrong guess begins to wait again:
+   * so there is one at most.
+   */
+  private static int[] rows(long[] data, int[] point) {
+    int words = words(data);
+    int[] row = new int[(endOfHeaders(data) - HEADERS) / HEADER];
+    int first = words > FEW_WORDS ? 0 : Math.min(FIRST, row.length);
+    for (int i = 0; i < first; i++) {
+      row[i] = row(data, HEADERS + i * HEADER, point, words);
+    }
+    if (first > 0 && !isAnyLeft(data, row, first)) {
+      return null;
+    }
+    for (int i = first; i < row.length; i++) {
+      row[i] = row(data, HEADERS + i * HEADER, point, words);
+    }
+    return row;
+  }
+
+  /** Whether there is a box that the first rows have in common. */
+  private static boolean isAnyLeft(long[] data, int[] row, int first) {
+    long any = 0;
+    int present = endOfHeaders(data);
+    for (int word = words(data) - 1; word >= 0; word--) {
+      long held = data[present + word];
+      for (int i = 0; i < first; i++) {
         held &= data[row[i] + word];
       }
-      if (held != 0) {
-        return (word << 6) + Long.numberOfTrailingZeros(held);
-      }
+      any |= held;
     }
-    return -1;
+    return any != 0;
   }
 
   /** Whether a box holds a point of which some terms may be unknown. */
@@ -340,48 +422,59 @@ final class Block {
 
   /** Where the words of the point's piece begin. */
   private static int row(long[] data, int header, int[] point, int words) {
-    int label = point[(int) data[header + AXIS] & 0xff];
+    int label = point[axis(data[header + AXIS])];
     return (int) data[header + ROWS] + piece(data, header, label) * words;
+  }
+
+  private static int axis(long header) {
+    return (int) (header >>> 40) & 0xff;
   }
 
   /** The piece of an axis in which a label lies. */
   private static int piece(long[] data, int header, int label) {
     long axis = data[header + AXIS];
-    int start = label - (int) (axis >>> 32) >>> (int) (axis >> 8); // by its lowest five bits
+    long classes = data[header + CLASSES];
     int finder = (int) (data[header + ROWS] >>> 32);
+    if ((axis & LISTED) != 0) {
+      return listed(data, finder, (int) (classes >>> 32), label);
+    }
+    int own = (int) ((axis & FACTOR) * label >>> (axis >>> 32)) - (int) classes; // by its low bits
+    int behind = Math.min(own, (int) (classes >>> 32)); // labels behind the last are one class
     if (finder == 0) {
-      return Math.min(start, (int) data[header + LAST]);
+      return behind;
     }
-    long one = data[finder + start * LONGS_OF_START];
-    long two = data[finder + start * LONGS_OF_START + 1];
-    int behind = label + 1;
-    if ((int) (two >>> 32) < behind) {
-      return far(data, (int) data[header + LAST], (int) one + NEAR, label);
-    }
-    // A cut that is not above the label counts; its difference is negative.
-    return (int) one + ((int) (one >>> 32) - behind >>> 31) + ((int) two - behind >>> 31);
+    long marks = data[finder + behind / MARKED];
+    return (int) (marks >>> MARKED) + Integer.bitCount((int) marks & (2 << behind) - 1);
   }
 
-  /** How many cuts are not above a label, if {@code before} are not. */
-  private static int far(long[] data, int cuts, int before, int label) {
-    int at = before;
-    while ((int) (data[cuts + (at >> 1)] >>> (at << 5)) <= label) {
-      at++;
+  /** How many of some cuts are not above a label. */
+  private static int listed(long[] data, int cuts, int count, int label) {
+    int low = 0;
+    int high = count;
+    while (low < high) {
+      int middle = (low + high) >>> 1;
+      if ((int) (data[cuts + (middle >> 1)] >>> (middle << 5)) <= label) {
+        low = middle + 1;
+      } else {
+        high = middle;
+      }
     }
-    return at;
+    return low;
   }
 
   /**
    * Which boxes meet another, if it meets the ranges of this block. O(axes · pieces touched · boxes
    * / 64).
    *
-   * @return bit b of word w stands for {@link #boxes}[64 * w + b]
+   * @return bit b of word w stands for the box at place 64 * w + b
    */
   long[] meeting(Box other) {
-    long[] found = Arrays.copyOf(data, words);
+    int words = words(data);
+    int end = endOfHeaders(data);
+    long[] found = Arrays.copyOfRange(data, end, end + words);
     long[] held = new long[words];
-    for (int header = words; header < headers; header += HEADER) {
-      int number = (int) data[header + AXIS] & 0xff;
+    for (int header = HEADERS; header < end; header += HEADER) {
+      int number = axis(data[header + AXIS]);
       IntSet side = other.side(number);
       if (side == axes[number].whole) {
         continue;
@@ -402,6 +495,7 @@ final class Block {
 
   /** Adds the rows of all pieces that a side touches. */
   private void addRows(int header, IntSet range, IntSet side, long[] held) {
+    int words = held.length;
     int low = range.min();
     int high = range.max();
     int rows = (int) data[header + ROWS];
@@ -420,13 +514,20 @@ final class Block {
 
   /** Takes a box out; nothing happens if it is not in. */
   void remove(int number) {
-    int other = Arrays.stream(boxes).filter(n -> n != number).findFirst().orElse(number);
-    for (int i = 0; i < boxes.length; i++) {
-      if (boxes[i] == number) {
-        boxes[i] = other; // so that they still stand by position
-        data[i >> 6] &= ~(1L << i);
+    int present = endOfHeaders(data);
+    int at = present + words(data);
+    int size = size();
+    int other = number;
+    for (int i = 0; i < size && other == number; i++) {
+      other = box(i);
+    }
+    for (int i = 0; i < size; i++) {
+      if (box(i) == number) {
+        // Another stands there now, so that they still stand by position.
+        data[at + (i >> 1)] ^= (long) (number ^ other) << (i << 5);
+        data[present + (i >> 6)] &= ~(1L << i);
       }
-      other = boxes[i];
+      other = box(i);
     }
   }
 }

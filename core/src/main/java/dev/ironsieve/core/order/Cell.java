@@ -71,6 +71,11 @@ final class Cell {
     return new Cell(boxes, position, axes, blocks, others);
   }
 
+  /** What a look-up has to know if all stands in one block, see {@link Block#data}; else null. */
+  long[] single() {
+    return blocks.length == 1 && late.length == 0 ? blocks[0].data() : null;
+  }
+
   /**
    * The earlier one of {@code best} and the first box here that holds the point and whose rule
    * stands at {@code from} or behind.
@@ -93,47 +98,39 @@ final class Cell {
 
   private int findInBlocks(int[] point, int from, int best) {
     for (Block block : blocks) {
-      int start = 0;
-      if (from > 0) {
-        if (position.applyAsInt(block.boxes[block.boxes.length - 1]) < from) {
-          continue;
-        }
-        start = firstAt(block, from);
+      if (from > 0 && position.applyAsInt(block.box(block.size() - 1)) < from) {
+        continue;
       }
-      if (best != NONE && position.applyAsInt(block.boxes[start]) >= position.applyAsInt(best)) {
+      if (best != NONE && !isEarlier(block.box(0), best)) {
         return best;
       }
-      int found = block.find(point, start, wordsBefore(block, best));
-      if (found >= 0) {
-        return isEarlier(block.boxes[found], best) ? block.boxes[found] : best;
+      int found = Block.find(block.data(), point, from, position);
+      if (found != NONE) {
+        return isEarlier(found, best) ? found : best;
       }
     }
     return best;
   }
 
-  /**
-   * How many words of a block hold boxes that may be earlier than the best; all if there is none.
-   */
-  private int wordsBefore(Block block, int best) {
-    int words = 1;
-    while (words << 6 < block.boxes.length && isEarlier(block.boxes[words << 6], best)) {
-      words++;
+  /** Takes the numbers of the boxes here that hold a point and whose rules stand above a place. */
+  void holding(int[] point, int end, IntConsumer taker) {
+    for (Block block : blocks) {
+      if (position.applyAsInt(block.box(0)) >= end) {
+        break;
+      }
+      block.holding(
+          point,
+          number -> {
+            if (position.applyAsInt(number) < end) {
+              taker.accept(number);
+            }
+          });
     }
-    return words;
-  }
-
-  private int firstAt(Block block, int from) {
-    int low = 0;
-    int high = block.boxes.length - 1;
-    while (low < high) {
-      int middle = (low + high) >>> 1;
-      if (position.applyAsInt(block.boxes[middle]) < from) {
-        low = middle + 1;
-      } else {
-        high = middle;
+    for (int number : late) {
+      if (position.applyAsInt(number) < end && Block.holds(boxes.get(number), point, axes)) {
+        taker.accept(number);
       }
     }
-    return low;
   }
 
   /** Takes the numbers of the boxes here that meet another, which lies in this cell. */
@@ -147,7 +144,7 @@ final class Cell {
       long[] bits = block.meeting(other);
       for (int word = 0; word < bits.length; word++) {
         for (long left = bits[word]; left != 0; left &= left - 1) {
-          taker.accept(block.boxes[(word << 6) + Long.numberOfTrailingZeros(left)]);
+          taker.accept(block.box((word << 6) + Long.numberOfTrailingZeros(left)));
         }
       }
     }

@@ -42,6 +42,7 @@ final class FirstMatch {
   private final int shift;
   private final Numbers[] byCell; // boxes; null where there is none
   private final AtomicReferenceArray<Cell> cells; // [from segment or any][to segment or any]
+  private final AtomicReferenceArray<long[]> singles; // of the cells that have one, see Cell
   private final Block.Axis[] axes; // with all labels that a point can have, the unknown too
 
   /**
@@ -58,6 +59,7 @@ final class FirstMatch {
     segments = 1 << bits;
     shift = Integer.numberOfTrailingZeros(Space.LABELS) - bits;
     cells = new AtomicReferenceArray<>((segments + 1) * (segments + 1));
+    singles = new AtomicReferenceArray<>(cells.length());
     byCell = new Numbers[cells.length()];
     axes = new Block.Axis[space.axes()];
     Arrays.setAll(
@@ -128,9 +130,14 @@ final class FirstMatch {
         cell -> {
           Cell known = cells.get(cell);
           if (known != null) {
-            cells.set(cell, change.apply(known));
+            put(cell, change.apply(known));
           }
         });
+  }
+
+  private void put(int index, Cell cell) {
+    cells.set(index, cell);
+    singles.set(index, cell == null ? null : cell.single());
   }
 
   private int index(int from, int to) {
@@ -141,7 +148,7 @@ final class FirstMatch {
     Cell known = cells.get(index(from, to));
     if (known == null) {
       known = make(from, to);
-      cells.set(index(from, to), known); // Two threads may make the same; that is all.
+      put(index(from, to), known); // Two threads may make the same; that is all.
     }
     return known;
   }
@@ -187,10 +194,32 @@ final class FirstMatch {
   int find(int[] point, int from) {
     int f = point[Space.FROM] >>> shift;
     int t = point[Space.TO] >>> shift;
-    int best = cell(f, t).find(point, from, Cell.NONE);
-    best = cell(segments, t).find(point, from, best);
-    best = cell(f, segments).find(point, from, best);
-    return cell(segments, segments).find(point, from, best);
+    int best = find(f, t, point, from, Cell.NONE);
+    best = find(segments, t, point, from, best);
+    best = find(f, segments, point, from, best);
+    return find(segments, segments, point, from, best);
+  }
+
+  /** The earlier one of {@code best} and the first in a cell. */
+  private int find(int f, int t, int[] point, int from, int best) {
+    long[] data = singles.get(index(f, t));
+    if (data == null) {
+      return cell(f, t).find(point, from, best);
+    }
+    int found = Block.find(data, point, from, position);
+    return found == NONE || best != NONE && position.applyAsInt(best) < position.applyAsInt(found)
+        ? best
+        : found;
+  }
+
+  /** Takes all boxes that hold the point and whose rules stand above a place, in no order. */
+  void holding(int[] point, int end, IntConsumer taker) {
+    int f = point[Space.FROM] >>> shift;
+    int t = point[Space.TO] >>> shift;
+    cell(f, t).holding(point, end, taker);
+    cell(segments, t).holding(point, end, taker);
+    cell(f, segments).holding(point, end, taker);
+    cell(segments, segments).holding(point, end, taker);
   }
 
   /**

@@ -22,6 +22,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.function.IntPredicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
+import java.util.stream.LongStream;
 
 /**
  * The rules of one rulebase in their order, laid into a space. A rule is meant by its slot, a
@@ -318,6 +319,14 @@ public final class Order {
   public int firstFrom(int position, int[] point) {
     int box = firstMatch.find(point, position);
     return box < 0 ? NONE : ruleOf.get(box);
+  }
+
+  /** The enabled rules above a place that hold a point, in order; one look-up for all. */
+  public int[] holdingAbove(int position, int[] point) {
+    LongStream.Builder all = LongStream.builder();
+    firstMatch.holding(
+        point, position, box -> all.add((long) positionOfBox[box] << 32 | ruleOf.get(box)));
+    return all.build().sorted().mapToInt(packed -> (int) packed).toArray();
   }
 
   /** The enabled rule that decides a point when a rule is not there, or {@link #NONE}. */

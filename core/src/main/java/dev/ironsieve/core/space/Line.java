@@ -27,7 +27,7 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
   private int[] cuts; // lowest label of each class, ascending
   private int classes;
   private int room; // labels of each class; 0 as soon as one has others
-  private int step; // labels of each class before any is split; 0 if not a power of two
+  private int step; // labels of each class before any is split
   private boolean full; // whether there was no room for a class
   private IntSet all;
   private final Map<IntSet, IntSet> interned = new HashMap<>();
@@ -40,7 +40,6 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
   /** The same, but so that a label's class is known by its first bits, until classes are split. */
   final void spreadByBits(int classes) {
     spread(classes, Integer.highestOneBit((LABELS - 1) / Math.max(1, classes)));
-    step = room;
   }
 
   /** Whether a class could not be cut in two for want of room. */
@@ -69,6 +68,7 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
   private void spread(int classes, int room) {
     this.classes = classes;
     this.room = room;
+    step = room;
     cuts = new int[Math.max(1, classes)];
     for (int i = 0; i < classes; i++) {
       cuts[i] = i * room;
@@ -87,7 +87,7 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
     return classes;
   }
 
-  /** Labels of each class as they were spread, if that is a power of two; 0 if it is not. */
+  /** Labels of each class as they were spread, before any was split. */
   final int step() {
     return step;
   }

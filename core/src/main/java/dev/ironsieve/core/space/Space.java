@@ -221,10 +221,7 @@ public final class Space {
     return axes[axis].classes();
   }
 
-  /**
-   * How many labels each class of an axis had before any was split, if that is a power of two; 0 if
-   * it is not.
-   */
+  /** How many labels each class of an axis had before any was split. */
   public int step(int axis) {
     return axes[axis].step();
   }

@@ -74,7 +74,8 @@ class BlameTest {
   private static Blame.Verdict blame(List<List<Box>> rules, Budget budget) {
     BitSet all = new BitSet();
     all.set(0, rules.size());
-    return Blame.of(TARGET, point -> holding(rules, point), rules::get, all, budget);
+    return Blame.of(
+        TARGET, point -> holding(rules, point).stream().toArray(), rules::get, all, budget);
   }
 
   @Test

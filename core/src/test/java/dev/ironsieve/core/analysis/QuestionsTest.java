@@ -15,13 +15,9 @@ import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
-import dev.ironsieve.core.twin.Rounds;
-import dev.ironsieve.core.twin.SmallWorld;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
 
 /** How a point without an obstacle is found, where it takes more than one try. */
@@ -141,33 +137,6 @@ class QuestionsTest {
     Corners corners = Corners.upTo(order, 1)[0];
     assertThat(questions.guessFromCorners(one, corners, 1, counted)).isEmpty();
     assertThat(asked[0]).isEqualTo(1 + 8);
-  }
-
-  @Test
-  void holdersAreThoseThatHoldThePoint() {
-    int several = 0;
-    for (int seed = 0; seed < 3 + Rounds.of(30); seed++) {
-      Order order = new Order(new SmallWorld(seed).rulebase(30));
-      Questions questions = new Questions(order, LiveAnalysis.STEPS);
-      SplittableRandom random = new SplittableRandom(seed);
-      for (int i = 0; i < order.size(); i++) {
-        int slot = order.slotAt(i);
-        if (!questions.enabled(slot) || order.region(slot).isEmpty()) {
-          continue;
-        }
-        int[] point = order.space().pick(order.region(slot).getFirst(), random);
-        BitSet expected = new BitSet();
-        for (int above = 0; above < i; above++) {
-          int other = order.slotAt(above);
-          if (questions.enabled(other) && order.holds(other, point)) {
-            expected.set(other);
-          }
-        }
-        assertThat(questions.holdingBefore(slot, point)).isEqualTo(expected);
-        several += expected.cardinality() > 1 ? 1 : 0;
-      }
-    }
-    assertThat(several).isPositive();
   }
 
   @Test

@@ -67,6 +67,14 @@ class FirstMatchTest {
       return best;
     }
 
+    private BitSet above(int end, int[] point, BitSet there) {
+      BitSet out = new BitSet();
+      there.stream()
+          .filter(box -> positions.get(box) < end && boxes.get(box).contains(point))
+          .forEach(out::set);
+      return out;
+    }
+
     void check(FirstMatch index, BitSet there, int seed, String where) {
       SplittableRandom random = new SplittableRandom(seed);
       for (int i = 0; i < 80; i++) {
@@ -78,6 +86,9 @@ class FirstMatchTest {
         assertThat(found == FirstMatch.NONE ? -1 : positions.get(found))
             .as("%s: from %d at %s", where, from, Arrays.toString(point))
             .isEqualTo(expected == FirstMatch.NONE ? -1 : positions.get(expected));
+        BitSet holding = new BitSet();
+        index.holding(point, from, holding::set);
+        assertThat(holding).as("%s: above %d", where, from).isEqualTo(above(from, point, there));
       }
     }
   }

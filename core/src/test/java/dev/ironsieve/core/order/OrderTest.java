@@ -327,4 +327,28 @@ class OrderTest {
     assertThat(order.rule(order.slotAt(1)).verdict())
         .isEqualTo(allow ? Verdict.DROP : Verdict.ALLOW);
   }
+
+  @Test
+  void holdersAreThoseThatHoldThePointInOrder() {
+    int several = 0;
+    for (int seed = 0; seed < 3 + Rounds.of(30); seed++) {
+      Order order = new Order(new SmallWorld(seed).rulebase(30));
+      SplittableRandom random = new SplittableRandom(seed);
+      for (int i = 0; i < order.size(); i++) {
+        int slot = order.slotAt(i);
+        if (!order.rule(slot).enabled() || order.region(slot).isEmpty()) {
+          continue;
+        }
+        int[] point = order.space().pick(order.region(slot).getFirst(), random);
+        int[] expected =
+            IntStream.range(0, i)
+                .map(order::slotAt)
+                .filter(other -> order.rule(other).enabled() && order.holds(other, point))
+                .toArray();
+        assertThat(order.holdingAbove(i, point)).isEqualTo(expected);
+        several += expected.length > 1 ? 1 : 0;
+      }
+    }
+    assertThat(several).isPositive();
+  }
 }
