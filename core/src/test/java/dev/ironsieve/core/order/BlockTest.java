@@ -15,10 +15,10 @@ import org.junit.jupiter.api.Test;
 /** Blocks and cells of boxes against comparing the boxes one by one. */
 class BlockTest {
   private static final int AXES = 6;
-  private static final int LABELS = 200;
+  private static final int LABELS = 224;
   private static final int LOW = 40; // of the axis of which a question brings a part only
   private static final int HIGH = 119;
-  private static final int[] STEPS = {0, 0, 0, 4, 8, 8}; // labels of a class
+  private static final int[] STEPS = {0, 0, 0, 7, 8, 8}; // labels of a class
   private static final int CROWDED = 1; // where many cuts are close together
   private static final int SPLIT = 5; // where boxes cut classes in two
   private static final int MORE = 32; // labels behind the last, for what is not known
@@ -113,6 +113,15 @@ class BlockTest {
                   .orElse(-1);
           int found = Block.find(block.data(), point, 2 * from - 1, n -> 2 * (n - 1000));
           assertThat(found).as("seed %d", seed).isEqualTo(expected < 0 ? -1 : expected + 1000);
+          List<Integer> holding = new ArrayList<>();
+          block.holding(point, holding::add);
+          assertThat(holding)
+              .as("seed %d", seed)
+              .isEqualTo(
+                  IntStream.range(0, count)
+                      .filter(b -> !gone[b] && all.holds(b, point))
+                      .mapToObj(b -> b + 1000)
+                      .toList());
         }
         Box other = all.inside(random);
         long[] bits = block.meeting(other);

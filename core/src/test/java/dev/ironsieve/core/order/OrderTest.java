@@ -332,23 +332,34 @@ class OrderTest {
   void holdersAreThoseThatHoldThePointInOrder() {
     int several = 0;
     for (int seed = 0; seed < 3 + Rounds.of(30); seed++) {
+      List<Rule> rules = new ArrayList<>(new SmallWorld(seed).rulebase(30).rules());
       Order order = new Order(new SmallWorld(seed).rulebase(30));
-      SplittableRandom random = new SplittableRandom(seed);
-      for (int i = 0; i < order.size(); i++) {
-        int slot = order.slotAt(i);
-        if (!order.rule(slot).enabled() || order.region(slot).isEmpty()) {
-          continue;
-        }
-        int[] point = order.space().pick(order.region(slot).getFirst(), random);
-        int[] expected =
-            IntStream.range(0, i)
-                .map(order::slotAt)
-                .filter(other -> order.rule(other).enabled() && order.holds(other, point))
-                .toArray();
-        assertThat(order.holdingAbove(i, point)).isEqualTo(expected);
-        several += expected.length > 1 ? 1 : 0;
-      }
+      several += withSeveralHolders(order, seed);
+      Rule last = rules.removeLast();
+      rules.addFirst(last);
+      assertThat(order.update(rules, Set.of(last.id()))).isNotNull();
+      withSeveralHolders(order, seed); // now slots do not rise with positions
     }
     assertThat(several).isPositive();
+  }
+
+  private static int withSeveralHolders(Order order, int seed) {
+    int several = 0;
+    SplittableRandom random = new SplittableRandom(seed);
+    for (int i = 0; i < order.size(); i++) {
+      int slot = order.slotAt(i);
+      if (!order.rule(slot).enabled() || order.region(slot).isEmpty()) {
+        continue;
+      }
+      int[] point = order.space().pick(order.region(slot).getFirst(), random);
+      int[] expected =
+          IntStream.range(0, i)
+              .map(order::slotAt)
+              .filter(other -> order.rule(other).enabled() && order.holds(other, point))
+              .toArray();
+      assertThat(order.holdingAbove(i, point)).as("seed %d, rule %d", seed, i).isEqualTo(expected);
+      several += expected.length > 1 ? 1 : 0;
+    }
+    return several;
   }
 }
