@@ -45,7 +45,7 @@ final class Covering {
         Blame.Verdict blame =
             Blame.of(
                 target,
-                point -> order.holdingAbove(order.position(slot), point),
+                point -> order.holdingAbove(order.position(slot), point, order.size()),
                 order::region,
                 covered.rules(),
                 budget);

@@ -95,10 +95,10 @@ final class Questions {
    * of the box on the fewest axes: few such rules are needed to hold all of it.
    */
   private int widestBefore(int slot, Box box, int[] point) {
-    int[] holding = order.holdingAbove(order.position(slot), point);
+    int[] holding = order.holdingAbove(order.position(slot), point, MOST_COMPARED);
     int widest = CoverSearch.Holder.NOBODY;
     int fewest = Integer.MAX_VALUE;
-    for (int i = 0; fewest > 0 && i < Math.min(MOST_COMPARED, holding.length); i++) {
+    for (int i = 0; fewest > 0 && i < holding.length; i++) {
       int leftOut = axesLeftOut(boxWith(order.region(holding[i]), point), box);
       if (leftOut < fewest) {
         fewest = leftOut;

@@ -3,7 +3,6 @@ package dev.ironsieve.core.order;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.Arrays;
-import java.util.function.IntConsumer;
 import java.util.function.IntUnaryOperator;
 
 /**
@@ -356,14 +355,22 @@ final class Block {
     return Cell.NONE;
   }
 
-  /** Takes the numbers of all boxes that hold a point, by position of their rules. */
-  void holding(int[] point, IntConsumer taker) {
+  /**
+   * The numbers of the first boxes that hold a point, by position of their rules.
+   *
+   * @param most how many at most
+   */
+  int[] holding(int[] point, int most) {
     int[] row = rows(data, point);
+    Numbers holding = new Numbers();
     for (int word = 0; row != null && word < words(data); word++) {
-      for (long held = held(data, row, word); held != 0; held &= held - 1) {
-        taker.accept(box((word << 6) + Long.numberOfTrailingZeros(held)));
+      for (long held = held(data, row, word);
+          held != 0 && holding.size() < most;
+          held &= held - 1) {
+        holding.add(box((word << 6) + Long.numberOfTrailingZeros(held)));
       }
     }
+    return holding.toArray();
   }
 
   private static long held(long[] data, int[] row, int word) {

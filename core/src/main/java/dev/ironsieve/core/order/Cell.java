@@ -112,19 +112,24 @@ final class Cell {
     return best;
   }
 
-  /** Takes the numbers of the boxes here that hold a point and whose rules stand above a place. */
-  void holding(int[] point, int end, IntConsumer taker) {
-    for (Block block : blocks) {
-      if (position.applyAsInt(block.box(0)) >= end) {
-        break;
+  /**
+   * Takes the numbers of the boxes here that hold a point and whose rules stand above a place, the
+   * first few at least.
+   *
+   * @param most how many are needed
+   */
+  void holding(int[] point, int end, int most, IntConsumer taker) {
+    int left = most;
+    for (int i = 0; i < blocks.length && left > 0; i++) {
+      int[] holding = blocks[i].holding(point, left);
+      left -= holding.length;
+      for (int number : holding) {
+        if (position.applyAsInt(number) >= end) {
+          left = 0;
+          break;
+        }
+        taker.accept(number);
       }
-      block.holding(
-          point,
-          number -> {
-            if (position.applyAsInt(number) < end) {
-              taker.accept(number);
-            }
-          });
     }
     for (int number : late) {
       if (position.applyAsInt(number) < end && Block.holds(boxes.get(number), point, axes)) {

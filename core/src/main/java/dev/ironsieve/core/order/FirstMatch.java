@@ -212,14 +212,19 @@ final class FirstMatch {
         : found;
   }
 
-  /** Takes all boxes that hold the point and whose rules stand above a place, in no order. */
-  void holding(int[] point, int end, IntConsumer taker) {
+  /**
+   * Takes the boxes that hold the point and whose rules stand above a place, the first few at
+   * least, in no order.
+   *
+   * @param most how many are needed
+   */
+  void holding(int[] point, int end, int most, IntConsumer taker) {
     int f = point[Space.FROM] >>> shift;
     int t = point[Space.TO] >>> shift;
-    cell(f, t).holding(point, end, taker);
-    cell(segments, t).holding(point, end, taker);
-    cell(f, segments).holding(point, end, taker);
-    cell(segments, segments).holding(point, end, taker);
+    cell(f, t).holding(point, end, most, taker);
+    cell(segments, t).holding(point, end, most, taker);
+    cell(f, segments).holding(point, end, most, taker);
+    cell(segments, segments).holding(point, end, most, taker);
   }
 
   /**

@@ -321,12 +321,17 @@ public final class Order {
     return box < 0 ? NONE : ruleOf.get(box);
   }
 
-  /** The enabled rules above a place that hold a point, in order; one look-up for all. */
-  public int[] holdingAbove(int position, int[] point) {
+  /**
+   * The first enabled rules that hold a point and stand above a place, in order; one look-up for
+   * all.
+   *
+   * @param most how many at most
+   */
+  public int[] holdingAbove(int position, int[] point, int most) {
     LongStream.Builder all = LongStream.builder();
     firstMatch.holding(
-        point, position, box -> all.add((long) positionOfBox[box] << 32 | ruleOf.get(box)));
-    return all.build().sorted().mapToInt(packed -> (int) packed).toArray();
+        point, position, most, box -> all.add((long) positionOfBox[box] << 32 | ruleOf.get(box)));
+    return all.build().sorted().limit(most).mapToInt(packed -> (int) packed).toArray();
   }
 
   /** The enabled rule that decides a point when a rule is not there, or {@link #NONE}. */

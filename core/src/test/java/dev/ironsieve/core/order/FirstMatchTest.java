@@ -87,7 +87,7 @@ class FirstMatchTest {
             .as("%s: from %d at %s", where, from, Arrays.toString(point))
             .isEqualTo(expected == FirstMatch.NONE ? -1 : positions.get(expected));
         BitSet holding = new BitSet();
-        index.holding(point, from, holding::set);
+        index.holding(point, from, boxes.size(), holding::set);
         assertThat(holding).as("%s: above %d", where, from).isEqualTo(above(from, point, there));
       }
     }
