@@ -77,11 +77,6 @@ final class Questions {
     int HOPELESS = -2;
 
     int at(int[] point);
-
-    /** Whether a box is given up when a rule that stands in the way holds all of it. */
-    default boolean blocksWhatItHolds() {
-      return false;
-    }
   }
 
   /** Whether the rules that stand before a rule hold all of the target, which it holds. */
@@ -129,17 +124,9 @@ final class Questions {
 
   /** For points that {@code slot} decides: the rule that decides in its place. */
   Obstacle before(int slot) {
-    return new Obstacle() {
-      @Override
-      public int at(int[] point) {
-        int first = order.first(point);
-        return first == slot ? Obstacle.NOTHING : first;
-      }
-
-      @Override
-      public boolean blocksWhatItHolds() {
-        return true; // a higher rule takes all that it holds
-      }
+    return point -> {
+      int first = order.first(point);
+      return first == slot ? Obstacle.NOTHING : first;
     };
   }
 
@@ -151,7 +138,7 @@ final class Questions {
     return guess(region, corners, seed, obstacle, TRIES);
   }
 
-  /** The same from the corners only, for one of many regions where such a point may be. */
+  /** The same from the corners only, where more guesses would cost more than they find. */
   Optional<int[]> guessFromCorners(
       List<Box> region, Corners corners, long seed, Obstacle obstacle) {
     return guess(region, corners, seed, obstacle, 0);
@@ -161,11 +148,9 @@ final class Questions {
       List<Box> region, Corners corners, long seed, Obstacle obstacle, int tries) {
     SplittableRandom random = new SplittableRandom(seed);
     for (Box box : region) {
-      Walk walk = Walk.STUCK;
-      for (int i = 0; i <= tries && walk == Walk.STUCK; i++) {
+      for (int i = 0; i <= tries; i++) {
         int[] point = i == 0 ? corners.corner(box) : order.space().pick(box, random);
-        walk = walk(box, point, corners, random, obstacle);
-        if (walk == Walk.ARRIVED) {
+        if (arrives(box, point, corners, random, obstacle)) {
           return Optional.of(point);
         }
       }
@@ -173,25 +158,17 @@ final class Questions {
     return Optional.empty();
   }
 
-  /** How a walk ended. */
-  private enum Walk {
-    ARRIVED,
-    STUCK,
-    /** And no other walk in the box gets anywhere. */
-    BLOCKED
-  }
-
   /** Moves the point inside the box, to where there is no obstacle if that goes well. */
-  private Walk walk(
+  private boolean arrives(
       Box box, int[] point, Corners corners, SplittableRandom random, Obstacle obstacle) {
     int at = obstacle.at(point);
     for (int step = 0; step < STEPS_OF_A_WALK && at >= 0; step++) {
       if (!leave(box, point, at, corners, random)) {
-        return obstacle.blocksWhatItHolds() ? Walk.BLOCKED : Walk.STUCK;
+        return false;
       }
       at = obstacle.at(point);
     }
-    return at == Obstacle.NOTHING ? Walk.ARRIVED : Walk.STUCK;
+    return at == Obstacle.NOTHING;
   }
 
   /**

@@ -87,23 +87,15 @@ class QuestionsTest {
     Questions questions = new Questions(order, LiveAnalysis.STEPS);
     int[] asked = new int[1];
     Obstacle before =
-        new Obstacle() {
-          @Override
-          public int at(int[] point) {
-            asked[0]++;
-            return order.first(point);
-          }
-
-          @Override
-          public boolean blocksWhatItHolds() {
-            return true;
-          }
+        point -> {
+          asked[0]++;
+          return order.first(point);
         };
     int target = order.slot("target");
     Corners corners = Corners.upTo(order, 1)[0];
     int boxes = order.region(target).size();
-    assertThat(questions.guess(order.region(target), corners, 1, before)).isEmpty();
-    assertThat(asked[0]).as("a box that is blocked is left at once").isEqualTo(boxes);
+    assertThat(questions.guessFromCorners(order.region(target), corners, 1, before)).isEmpty();
+    assertThat(asked[0]).as("a rule that holds all is not walked out of").isEqualTo(boxes);
     asked[0] = 0;
     Obstacle hopeless =
         point -> {
