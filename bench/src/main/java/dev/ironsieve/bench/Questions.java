@@ -161,9 +161,7 @@ final class Questions implements Runnable {
             runs + WARM,
             run -> {
               for (int pass = 0; pass < PASSES; pass++) {
-                for (Connection connection : connections) {
-                  kept[0] += matcher.position(connection);
-                }
+                kept[0] += matcher.positions(connections)[0];
               }
             });
     LinearScan scan = new LinearScan(base);
@@ -203,7 +201,11 @@ final class Questions implements Runnable {
             times + 1,
             run ->
                 ConnectionCsv.read(
-                    "lines", new StringReader(text), base, matcher::position, p -> sum[0] += p));
+                    "lines",
+                    new StringReader(text),
+                    base,
+                    matcher::positions,
+                    positions -> sum[0] += positions.length));
     Timings split = Timings.of(times, run -> sum[0] += text.lines().mapToInt(String::length).sum());
     System.out.printf(
         "  %-28s %.0f lines/s on %d processors; %.1f times splitting into lines%n",

@@ -156,13 +156,15 @@ final class Probe implements Callable<Integer> {
           connections.toString(),
           input,
           rulebase,
-          matcher::position,
-          position -> {
-            int place = position < 0 ? rules.size() : position;
-            if (answers[place] == null) {
-              answers[place] = answer(rules, position);
+          matcher::positions,
+          positions -> {
+            for (int position : positions) {
+              int place = position < 0 ? rules.size() : position;
+              if (answers[place] == null) {
+                answers[place] = answer(rules, position);
+              }
+              out.write(answers[place]);
             }
-            out.write(answers[place]);
           });
     } catch (IOException e) {
       throw new Unreadable(connections + ": cannot be read: " + e.getMessage());

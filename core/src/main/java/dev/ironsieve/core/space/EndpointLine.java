@@ -27,114 +27,6 @@ final class EndpointLine extends Line {
   /** What a rule says of one end. */
   record Side(IntSet zones, AddressSet addresses) {}
 
-  /**
-   * The addresses of one family in one zone, as runs in ascending order. The bounds of the runs,
-   * both included, stand in primitive arrays, since they are searched for every connection; 128
-   * bits in two of them, unsigned.
-   */
-  private static final class Slice {
-    final Family family;
-    int number; // place among the slices
-    int before; // classes of all slices before this one
-    int runs;
-    long[] firstHigh;
-    long[] firstLow;
-    long[] lastHigh;
-    long[] lastLow;
-
-    Slice(Family family, int capacity) {
-      this.family = family;
-      firstHigh = new long[capacity];
-      firstLow = new long[capacity];
-      lastHigh = new long[capacity];
-      lastLow = new long[capacity];
-    }
-
-    Slice(Slice other) {
-      family = other.family;
-      number = other.number;
-      before = other.before;
-      runs = other.runs;
-      firstHigh = other.firstHigh.clone();
-      firstLow = other.firstLow.clone();
-      lastHigh = other.lastHigh.clone();
-      lastLow = other.lastLow.clone();
-    }
-
-    /** The last run that begins at or before {@code address}, or -1. */
-    int at(Address address) {
-      long high = address.high() ^ Long.MIN_VALUE;
-      long low = address.low() ^ Long.MIN_VALUE;
-      int from = 0;
-      int to = runs - 1;
-      while (from <= to) {
-        int middle = (from + to) >>> 1;
-        long midHigh = firstHigh[middle] ^ Long.MIN_VALUE;
-        if (midHigh < high || (midHigh == high && (firstLow[middle] ^ Long.MIN_VALUE) <= low)) {
-          from = middle + 1;
-        } else {
-          to = middle - 1;
-        }
-      }
-      return to;
-    }
-
-    Address first(int run) {
-      return new Address(family, firstHigh[run], firstLow[run]);
-    }
-
-    Address last(int run) {
-      return new Address(family, lastHigh[run], lastLow[run]);
-    }
-
-    boolean beginsAt(int run, Address address) {
-      return firstHigh[run] == address.high() && firstLow[run] == address.low();
-    }
-
-    /** Whether the run, which does not begin behind the address, ends before it. */
-    boolean endsBefore(int run, Address address) {
-      int byHigh = Long.compareUnsigned(lastHigh[run], address.high());
-      return byHigh < 0 || (byHigh == 0 && Long.compareUnsigned(lastLow[run], address.low()) < 0);
-    }
-
-    void add(long fromHigh, long fromLow, long toHigh, long toLow) {
-      put(runs++, fromHigh, fromLow, toHigh, toLow);
-    }
-
-    private void put(int run, long fromHigh, long fromLow, long toHigh, long toLow) {
-      firstHigh[run] = fromHigh;
-      firstLow[run] = fromLow;
-      lastHigh[run] = toHigh;
-      lastLow[run] = toLow;
-    }
-
-    /** Whether a range of the family lies below all runs or above them; quicker than a search. */
-    boolean isBeside(AddressRange range) {
-      return runs == 0
-          || isLess(range.last().high(), range.last().low(), firstHigh[0], firstLow[0])
-          || isLess(
-              lastHigh[runs - 1], lastLow[runs - 1], range.first().high(), range.first().low());
-    }
-
-    /** Cuts a run in two; the second begins at {@code address}. */
-    void cut(int run, Address address) {
-      if (runs == firstHigh.length) {
-        int capacity = runs * 3 / 2 + 8;
-        firstHigh = Arrays.copyOf(firstHigh, capacity);
-        firstLow = Arrays.copyOf(firstLow, capacity);
-        lastHigh = Arrays.copyOf(lastHigh, capacity);
-        lastLow = Arrays.copyOf(lastLow, capacity);
-      }
-      for (long[] bounds : new long[][] {firstHigh, firstLow, lastHigh, lastLow}) {
-        System.arraycopy(bounds, run, bounds, run + 1, runs - run);
-      }
-      Address before = address.previous();
-      put(run, firstHigh[run], firstLow[run], before.high(), before.low());
-      put(run + 1, address.high(), address.low(), lastHigh[run + 1], lastLow[run + 1]);
-      runs++;
-    }
-  }
-
   private final Resolution resolution;
   private final Slice[][] slices; // [family][zone]
   private final Map<IntSet, Map<AddressSet, IntSet[]>> labelled = new IdentityHashMap<>();
@@ -163,10 +55,10 @@ final class EndpointLine extends Line {
     int classes = 0;
     for (Family family : Family.values()) {
       for (int zone = 0; zone < zones; zone++) {
-        Slice slice = cut(resolution.networks(zone), family, perZone.get(zone));
-        slice.number = family.ordinal() * zones + zone;
+        int number = family.ordinal() * zones + zone;
+        Slice slice = cut(resolution.networks(zone), family, number, perZone.get(zone));
         slice.before = classes;
-        classes += slice.runs;
+        classes += slice.runs();
         slices[family.ordinal()][zone] = slice;
       }
     }
@@ -174,7 +66,7 @@ final class EndpointLine extends Line {
     for (Family family : Family.values()) {
       Slice[] own = slices[family.ordinal()];
       int from = own[0].before;
-      int to = own[zones - 1].before + own[zones - 1].runs;
+      int to = own[zones - 1].before + own[zones - 1].runs();
       familyLabels[family.ordinal()] =
           from == to ? IntSet.EMPTY : IntSet.range(label(from), label(to) - 1);
     }
@@ -205,15 +97,15 @@ final class EndpointLine extends Line {
   }
 
   /** The networks of a zone, cut where some sets begin and behind where they end. */
-  private static Slice cut(AddressSet zone, Family family, List<AddressSet> sets) {
+  private static Slice cut(AddressSet zone, Family family, int number, List<AddressSet> sets) {
     List<AddressRange> networks =
         zone.ranges().stream().filter(network -> network.family() == family).toList();
     if (networks.isEmpty()) {
-      return new Slice(family, 0);
+      return new Slice(family, number, 0);
     }
     AddressRange around = new AddressRange(networks.getFirst().first(), networks.getLast().last());
     Cuts cuts = family == Family.IPV4 ? Cuts.ofIpv4(around, sets) : Cuts.ofIpv6(around, sets);
-    Slice slice = new Slice(family, cuts.low.length + networks.size());
+    Slice slice = new Slice(family, number, cuts.low.length + networks.size());
     int at = 0;
     for (AddressRange network : networks) {
       long high = network.first().high();
@@ -232,6 +124,7 @@ final class EndpointLine extends Line {
       }
       slice.add(high, low, last.high(), last.low());
     }
+    slice.index();
     return slice;
   }
 
@@ -366,7 +259,7 @@ final class EndpointLine extends Line {
 
   private void add(IntSet.Builder out, Slice slice, Family family, AddressSet addresses) {
     if (addresses.isAll()) {
-      addRuns(out, slice, 0, slice.runs);
+      addRuns(out, slice, 0, slice.runs());
       return;
     }
     for (AddressRange range : addresses.ranges()) {
@@ -403,7 +296,7 @@ final class EndpointLine extends Line {
   private Slice sliceOf(int rank) {
     for (Slice[] ofFamily : slices) {
       for (Slice slice : ofFamily) {
-        if (rank >= slice.before && rank < slice.before + slice.runs) {
+        if (rank >= slice.before && rank < slice.before + slice.runs()) {
           return slice;
         }
       }
@@ -455,12 +348,12 @@ final class EndpointLine extends Line {
       for (int zone = 0; zone < ofFamily.length; zone++) {
         Slice slice = ofFamily[zone];
         List<AddressRange> ranges = new ArrayList<>();
-        for (int run = 0; run < slice.runs; run++) {
+        for (int run = 0; run < slice.runs(); run++) {
           if (labels.contains(label(slice.before + run))) {
             ranges.add(new AddressRange(slice.first(run), slice.last(run)));
           }
         }
-        boolean whole = ranges.size() == slice.runs;
+        boolean whole = ranges.size() == slice.runs();
         String name = resolution.zoneNames().get(zone);
         if (whole && !ranges.isEmpty() && !name.isEmpty()) {
           out.add(name + " (" + slice.family.word() + ")");

@@ -89,6 +89,7 @@ public final class Space {
   private final EndpointLine to;
   private final NumberLine services;
   private final NumberLine sourcePorts;
+  private final Coordinate[] coordinates; // by vocabulary
   private final SymbolLine[] terms;
   private final boolean[] asked; // by vocabulary: whether some rule asks for a term of it
   private final boolean[] listed; // by vocabulary: whether some rule lists every value of it
@@ -119,7 +120,9 @@ public final class Space {
     if (portSets.stream().anyMatch(ports -> ports != Transport.ANY_PORT)) {
       serviceSets.add(Transport.WITH_PORTS);
     }
-    terms = new SymbolLine[resolution.vocabularies().size()];
+    coordinates =
+        resolution.vocabularies().stream().map(Vocabulary::coordinate).toArray(Coordinate[]::new);
+    terms = new SymbolLine[coordinates.length];
     asked = new boolean[terms.length];
     listed = new boolean[terms.length];
     matches.forEach(this::noteTerms);
@@ -147,6 +150,7 @@ public final class Space {
   /** The same classes as in another, spread evenly again where there is no room. */
   private Space(Space other) {
     resolution = other.resolution;
+    coordinates = other.coordinates;
     axes =
         Arrays.stream(other.axes)
             .map(line -> line.isFull() ? line.again() : line)
@@ -233,12 +237,8 @@ public final class Space {
 
   /** The axis of a vocabulary, or -1 if there is none. */
   public int axis(Coordinate coordinate) {
-    for (int i = 0; i < terms.length; i++) {
-      if (resolution.vocabularies().get(i).coordinate() == coordinate) {
-        return TERMS + i;
-      }
-    }
-    return -1;
+    int number = Arrays.asList(coordinates).indexOf(coordinate);
+    return number < 0 ? -1 : TERMS + number;
   }
 
   /**
@@ -464,8 +464,7 @@ public final class Space {
       return null;
     }
     for (int i = 0; i < terms.length; i++) {
-      Coordinate coordinate = resolution.vocabularies().get(i).coordinate();
-      int value = resolution.valueNumber(i, connection.terms().get(coordinate));
+      int value = resolution.valueNumber(i, connection.terms().get(coordinates[i]));
       if (value >= 0) {
         point[TERMS + i] = terms[i].labelOf(value);
       } else if (listed[i]) {
@@ -592,7 +591,7 @@ public final class Space {
     for (int i = 0; i < terms.length; i++) {
       if (asked[i]) {
         known.put(
-            resolution.vocabularies().get(i).coordinate(),
+            coordinates[i],
             resolution.vocabularies().get(i).values().get(terms[i].value(point[TERMS + i])));
       }
     }

@@ -22,6 +22,7 @@ import dev.ironsieve.core.twin.SmallWorld;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 
@@ -36,7 +37,13 @@ class MatcherTest {
       Rulebase base = new SmallWorld(seed).rulebase(8);
       SlowRules slow = new SlowRules(base);
       Matcher matcher = new Matcher(base);
-      for (Connection connection : all) {
+      int[] positions = matcher.positions(all);
+      assertThat(positions).hasSameSizeAs(all);
+      for (int i = 0; i < positions.length; i++) {
+        Connection connection = all.get(i);
+        Optional<Rule> decided =
+            positions[i] < 0 ? Optional.empty() : Optional.of(base.rules().get(positions[i]));
+        assertThat(decided).isEqualTo(slow.decide(connection));
         assertThat(matcher.decide(connection))
             .as("seed %d, %s", seed, connection)
             .isEqualTo(slow.decide(connection));

@@ -42,12 +42,12 @@ public final class ConnectionCsv {
   /** Lines that are answered by one thread. */
   private record Batch(List<String[]> rows, long[] lines) {}
 
-  /** The answers of a batch up to its first fault, if it has one. */
-  private record Answers<T>(List<T> answers, InvalidDocument fault) {}
+  /** The answer about a batch up to its first fault, if it has one. */
+  private record Answered<T>(T answer, InvalidDocument fault) {}
 
   /**
-   * Reads all lines and hands on what they are answered with, in their order. What stands before a
-   * fault is handed on.
+   * Reads all lines, many at once, and hands on what they are answered with, in their order. What
+   * stands before a fault is handed on.
    *
    * @param file what to call the input in complaints
    * @param rulebase gives the zones and vocabularies
@@ -59,7 +59,7 @@ public final class ConnectionCsv {
       String file,
       Reader input,
       Rulebase rulebase,
-      Function<Connection, T> answer,
+      Function<List<Connection>, T> answer,
       Consumer<T> out) {
     int threads = Runtime.getRuntime().availableProcessors();
     try (ExecutorService workers = Executors.newFixedThreadPool(threads);
@@ -74,7 +74,7 @@ public final class ConnectionCsv {
       }
       ConnectionColumns columns = ConnectionColumns.of(file, records.next().getFields());
       ConnectionRows rows = new ConnectionRows(file, columns, rulebase);
-      ArrayDeque<CompletableFuture<Answers<T>>> asked = new ArrayDeque<>();
+      ArrayDeque<CompletableFuture<Answered<T>>> asked = new ArrayDeque<>();
       InvalidDocument fault = null;
       while (fault == null && records.hasNext()) {
         List<String[]> fields = new ArrayList<>(MOST_IN_BATCH);
@@ -91,7 +91,7 @@ public final class ConnectionCsv {
           fault = unreadable(file, e);
         }
         Batch batch = new Batch(fields, lines);
-        asked.add(CompletableFuture.supplyAsync(() -> answers(rows, batch, answer), workers));
+        asked.add(CompletableFuture.supplyAsync(() -> answer(rows, batch, answer), workers));
         if (asked.size() > 2 * threads) {
           handOn(asked.remove().join(), out);
         }
@@ -113,23 +113,24 @@ public final class ConnectionCsv {
     return new InvalidDocument(file, "comma-separated values (RFC 4180)", e.getMessage());
   }
 
-  private static <T> Answers<T> answers(
-      ConnectionRows rows, Batch batch, Function<Connection, T> answer) {
-    List<T> out = new ArrayList<>(batch.rows.size());
+  private static <T> Answered<T> answer(
+      ConnectionRows rows, Batch batch, Function<List<Connection>, T> answer) {
+    List<Connection> connections = new ArrayList<>(batch.rows.size());
+    InvalidDocument fault = null;
     try {
       for (int i = 0; i < batch.rows.size(); i++) {
-        out.add(answer.apply(rows.connection(batch.rows.get(i), batch.lines[i])));
+        connections.add(rows.connection(batch.rows.get(i), batch.lines[i]));
       }
     } catch (InvalidDocument e) {
-      return new Answers<>(out, e);
+      fault = e;
     }
-    return new Answers<>(out, null);
+    return new Answered<>(answer.apply(connections), fault);
   }
 
-  private static <T> void handOn(Answers<T> answers, Consumer<T> out) {
-    answers.answers.forEach(out);
-    if (answers.fault != null) {
-      throw answers.fault;
+  private static <T> void handOn(Answered<T> answered, Consumer<T> out) {
+    out.accept(answered.answer);
+    if (answered.fault != null) {
+      throw answered.fault;
     }
   }
 }

@@ -48,7 +48,7 @@ class ConnectionCsvTest {
         new StringReader(String.join("\n", lines)),
         BASE,
         UnaryOperator.identity(),
-        out::add);
+        out::addAll);
     return out;
   }
 
@@ -129,8 +129,8 @@ class ConnectionCsvTest {
                     "c.csv",
                     new StringReader(text.toString()),
                     BASE,
-                    Connection::detail,
-                    ports::add))
+                    connections -> connections.stream().map(Connection::detail).toList(),
+                    ports::addAll))
         .isInstanceOf(InvalidDocument.class)
         .hasMessageContaining("line 15001, to-port");
     assertThat(ports).isEqualTo(IntStream.range(1, 15_000).boxed().toList());
