@@ -2,6 +2,7 @@ package dev.ironsieve.core.cover;
 
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
@@ -37,17 +38,26 @@ public final class Paving {
   /** Stands for the whole target, in {@link Tile#within}. */
   public static final int ANYWHERE = -1;
 
+  /** After this part of the tiles it is seen whether the rest can be enough. */
+  private static final int TRIED = 3;
+
+  /** Fewer points tell nothing of the whole. */
+  private static final int FEW_POINTS = 8;
+
   private final Packing packing;
   private final Mason mason;
+  private final int[][] points;
+  private final int most;
   private final Budget budget;
-  private int mayLay;
+  private final List<long[]> tiles = new ArrayList<>();
   private final List<Laid> laid = new ArrayList<>();
   private final List<long[]> wanted = new ArrayList<>();
 
-  private Paving(Packing packing, Mason mason, int most, Budget budget) {
+  private Paving(Packing packing, Mason mason, int[][] points, int most, Budget budget) {
     this.packing = packing;
-    this.mayLay = most;
     this.mason = mason;
+    this.points = points;
+    this.most = most;
     this.budget = budget;
   }
 
@@ -56,18 +66,26 @@ public final class Paving {
    *
    * @param known boxes that the mason speaks of, numbered as they stand here; each meets the target
    * @param done numbers of known boxes in which nothing has to be laid
+   * @param points some where something has to be laid, picked evenly: if the first third of the
+   *     tiles holds less than a third of them, the rest will hardly hold the others
    * @param most how many tiles may be laid, wanted or not
-   * @return empty if it takes more tiles than that, or the budget ran out
+   * @return empty if it takes more tiles than that, or hardly fewer, or the budget ran out
    */
   public static Optional<List<Laid>> pave(
-      Box target, List<Box> known, int[] done, Mason mason, int most, Budget budget) {
-    Paving paving = new Paving(new Packing(target, known), mason, most, budget);
+      Box target,
+      List<Box> known,
+      int[] done,
+      Mason mason,
+      int[][] points,
+      int most,
+      Budget budget) {
+    Paving paving = new Paving(new Packing(target, known), mason, points, most, budget);
     Prover prover = new Prover(paving.packing, paving::lay, budget);
     return prover.prove(done) == null ? Optional.empty() : Optional.of(paving.laid);
   }
 
   private int lay(long[] left) {
-    if (mayLay-- == 0) {
+    if (tiles.size() == most || tiles.size() == most / TRIED && isHopeless()) {
       return Prover.NOTHING;
     }
     int[] point = packing.somePoint(left);
@@ -90,7 +108,21 @@ public final class Paving {
         laid.add(new Laid(packing.unpack(box), point));
       }
     }
+    tiles.add(box);
     return packing.add(box);
+  }
+
+  /** Whether the tiles hold a smaller share of the points than they are of all that may be laid. */
+  private boolean isHopeless() {
+    if (points.length < FEW_POINTS) {
+      return false;
+    }
+    List<Box> boxes = tiles.stream().map(packing::unpack).toList();
+    long held =
+        Arrays.stream(points)
+            .filter(point -> boxes.stream().anyMatch(box -> box.contains(point)))
+            .count();
+    return held * most < (long) tiles.size() * points.length;
   }
 
   private List<long[]> boxes(int[] numbers) {

@@ -6,12 +6,14 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.order.Rising;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Resolution;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -205,25 +207,30 @@ public final class Differences {
 
   /** The slots of enabled rules that do not stand the same in both. */
   private void unlike(Set<Integer> unlikeBefore, Set<Integer> unlikeAfter) {
-    // Of rules that are alike: their positions after, in the order that they had before.
+    // Of rules that are alike: their slots before and positions after, in the order before.
     List<Integer> same = new ArrayList<>();
+    List<Integer> positions = new ArrayList<>();
     for (int i = 0; i < before.size(); i++) {
       int slot = before.slotAt(i);
       int now = after.slot(before.rule(slot).id());
       if (now != Order.NONE && alike(slot, now)) {
-        same.add(after.position(now));
+        same.add(slot);
+        positions.add(after.position(now));
       } else {
         unlikeBefore.add(slot);
       }
     }
-    Set<Integer> kept = longestRising(same);
-    for (int position : same) {
-      if (!kept.contains(position)) {
-        unlikeBefore.add(before.slot(after.rule(after.slotAt(position)).id()));
+    BitSet rising = Rising.longest(positions.stream().mapToInt(Integer::intValue).toArray());
+    BitSet kept = new BitSet(after.size());
+    for (int i = 0; i < positions.size(); i++) {
+      if (rising.get(i)) {
+        kept.set(positions.get(i));
+      } else {
+        unlikeBefore.add(same.get(i));
       }
     }
     for (int i = 0; i < after.size(); i++) {
-      if (!kept.contains(i)) {
+      if (!kept.get(i)) {
         unlikeAfter.add(after.slotAt(i));
       }
     }
@@ -238,33 +245,6 @@ public final class Differences {
         && aspect.of(was).equals(aspect.of(is))
         && (was == is && before.resolution() == after.resolution()
             || before.region(slot).equals(after.region(now)));
-  }
-
-  /** The longest part of a sequence that rises (patience sorting); O(n log n). */
-  private static Set<Integer> longestRising(List<Integer> sequence) {
-    int[] tops = new int[sequence.size()]; // index of the lowest end of a run of each length
-    int[] previous = new int[sequence.size()];
-    int length = 0;
-    for (int i = 0; i < sequence.size(); i++) {
-      int low = 0;
-      int high = length;
-      while (low < high) {
-        int middle = (low + high) >>> 1;
-        if (sequence.get(tops[middle]) < sequence.get(i)) {
-          low = middle + 1;
-        } else {
-          high = middle;
-        }
-      }
-      previous[i] = low == 0 ? -1 : tops[low - 1];
-      tops[low] = i;
-      length = Math.max(length, low + 1);
-    }
-    Set<Integer> out = new HashSet<>();
-    for (int i = length == 0 ? -1 : tops[length - 1]; i >= 0; i = previous[i]) {
-      out.add(sequence.get(i));
-    }
-    return out;
   }
 
   /** How much of everything a box is. */

@@ -18,6 +18,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SplittableRandom;
+import java.util.stream.Stream;
 
 /**
  * One box of a rule that does not stand the same on both sides: what it decides on its side and the
@@ -88,18 +89,28 @@ final class Owned implements Paving.Mason {
   boolean find(Budget budget, List<Piece> out) {
     int[] done = new int[firstOther];
     Arrays.setAll(done, i -> i);
+    int[][] points = some();
     Optional<List<Laid>> laid =
         known.size() > MOST_TO_PAVE
             ? Optional.empty()
-            : Paving.pave(target, known, done, this, tiles, budget);
+            : Paving.pave(target, known, done, this, points, tiles, budget);
     if (laid.isEmpty()) {
-      return byWhatIsSaid(budget, out);
+      return byWhatIsSaid(points, budget, out);
     }
     for (Laid tile : laid.get()) {
       Object says = says(other.first(tile.point()));
       out.add(new Piece(tile.box(), Extent.WHOLE, mineSays, says, tile.point(), 1));
     }
     return true;
+  }
+
+  /** Of some points of the target, picked evenly, those that the rule decides. */
+  private int[][] some() {
+    SplittableRandom random = new SplittableRandom(slot);
+    return Stream.generate(() -> mine.space().pick(target, random))
+        .limit(Differences.SAMPLES)
+        .filter(point -> mine.first(point) == slot)
+        .toArray(int[][]::new);
   }
 
   private Object says(int slotOfOther) {
@@ -144,14 +155,17 @@ final class Owned implements Paving.Mason {
     return says.equals(mineSays) ? !same : !same || elsewhere.contains(above);
   }
 
-  /** For each thing that the other side says otherwise, all of what this rule decides. */
-  private boolean byWhatIsSaid(Budget budget, List<Piece> out) {
+  /**
+   * For each thing that the other side says otherwise, all of what this rule decides.
+   *
+   * @param points see {@link #some}
+   */
+  private boolean byWhatIsSaid(int[][] points, Budget budget, List<Piece> out) {
     Map<Object, List<int[]>> sampled = new HashMap<>();
-    SplittableRandom random = new SplittableRandom(slot);
-    for (int i = 0; i < Differences.SAMPLES; i++) {
-      int[] point = mine.space().pick(target, random);
-      if (mine.first(point) == slot && !elsewhere.contains(other.first(point))) {
-        Object says = says(other.first(point));
+    for (int[] point : points) {
+      int decides = other.first(point);
+      if (!elsewhere.contains(decides)) {
+        Object says = says(decides);
         sampled.computeIfAbsent(says, fresh -> new ArrayList<>()).add(point);
       }
     }
@@ -176,9 +190,9 @@ final class Owned implements Paving.Mason {
     otherwise.remove(mineSays);
     boolean complete = true;
     for (Object says : otherwise) {
-      List<int[]> points = sampled.getOrDefault(says, List.of());
-      double hits = Math.max(points.size(), 0.5);
-      Search search = points.isEmpty() ? search(says, budget) : new Search(true, points.getFirst());
+      List<int[]> hit = sampled.getOrDefault(says, List.of());
+      double hits = Math.max(hit.size(), 0.5);
+      Search search = hit.isEmpty() ? search(says, budget) : new Search(true, hit.getFirst());
       complete &= search.complete;
       if (search.point != null) {
         out.add(

@@ -78,6 +78,7 @@ final class Block {
 
   private final Axis[] axes;
   private final long[] data;
+  private boolean shared; // by several orders
 
   /**
    * @param numbers of the boxes, by position of their rules
@@ -87,6 +88,16 @@ final class Block {
   Block(int[] numbers, Box[] all, Axis[] axes) {
     this.axes = axes;
     data = new Layout(numbers, all, axes).data;
+  }
+
+  private Block(Block other) {
+    axes = other.axes;
+    data = other.data.clone();
+  }
+
+  /** Several orders have this block from now on: each will change its own. */
+  void share() {
+    shared = true;
   }
 
   /** Lays the boxes out. */
@@ -519,8 +530,21 @@ final class Block {
     }
   }
 
-  /** Takes a box out; nothing happens if it is not in. */
-  void remove(int number) {
+  /** This block or another with the same boxes but one, which need not be here. */
+  Block without(int number) {
+    int at = 0;
+    while (at < size() && box(at) != number) {
+      at++;
+    }
+    if (at == size()) {
+      return this;
+    }
+    Block out = shared ? new Block(this) : this;
+    out.remove(number);
+    return out;
+  }
+
+  private void remove(int number) {
     int present = endOfHeaders(data);
     int at = present + words(data);
     int size = size();

@@ -63,12 +63,25 @@ final class Cell {
   /** Without a box that it has; this cell is not to be used any more. */
   Cell without(int number) {
     int[] others = Arrays.stream(late).filter(n -> n != number).toArray();
-    if (others.length == late.length) {
-      for (Block block : blocks) {
-        block.remove(number);
-      }
+    if (others.length < late.length) {
+      return new Cell(boxes, position, axes, blocks, others);
     }
-    return new Cell(boxes, position, axes, blocks, others);
+    Block[] left = blocks.clone();
+    Arrays.setAll(left, i -> left[i].without(number));
+    return new Cell(boxes, position, axes, left, late);
+  }
+
+  /**
+   * The same boxes in another order.
+   *
+   * @param otherBoxes by number, those of this cell the same
+   * @param otherPosition of a box's rule
+   */
+  Cell in(List<Box> otherBoxes, IntUnaryOperator otherPosition) {
+    for (Block block : blocks) {
+      block.share();
+    }
+    return new Cell(otherBoxes, otherPosition, axes, blocks, late);
   }
 
   /** What a look-up has to know if all stands in one block, see {@link Block#data}; else null. */

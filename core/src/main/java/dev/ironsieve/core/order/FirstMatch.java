@@ -74,6 +74,32 @@ final class FirstMatch {
     }
   }
 
+  /**
+   * The same for an order that goes on from another's. Cells that were made are not made again;
+   * each order changes its own.
+   *
+   * @param boxes by number, all of the other's
+   * @param position the place of a box's rule in the order
+   */
+  FirstMatch(FirstMatch other, List<Box> boxes, IntUnaryOperator position) {
+    space = other.space;
+    this.boxes = boxes;
+    this.position = position;
+    segments = other.segments;
+    shift = other.shift;
+    axes = other.axes;
+    cells = new AtomicReferenceArray<>(other.cells.length());
+    singles = new AtomicReferenceArray<>(cells.length());
+    byCell = new Numbers[cells.length()];
+    for (int i = 0; i < byCell.length; i++) {
+      byCell[i] = other.byCell[i] == null ? null : new Numbers(other.byCell[i]);
+      Cell known = other.cells.get(i);
+      if (known != null) {
+        put(i, known.in(boxes, position));
+      }
+    }
+  }
+
   /** Whether the side has every address of the family that the box is of. */
   private boolean isWide(int end, IntSet side) {
     for (Family family : Family.values()) {

@@ -64,6 +64,21 @@ final class Meeting {
             });
   }
 
+  Meeting(Meeting other) {
+    space = other.space;
+    words = other.words;
+    rows = new long[other.rows.length][][];
+    for (int axis = 0; axis < rows.length; axis++) {
+      rows[axis] = copy(other.rows[axis]);
+    }
+    wide = copy(other.wide);
+    present = other.present.clone();
+  }
+
+  private static long[][] copy(long[][] rows) {
+    return Arrays.stream(rows).map(row -> row == null ? null : row.clone()).toArray(long[][]::new);
+  }
+
   private static int shift(int axis) {
     boolean end = axis == Space.FROM || axis == Space.TO;
     return Integer.numberOfTrailingZeros(Space.LABELS) - (end ? BITS_OF_ENDS : BITS);

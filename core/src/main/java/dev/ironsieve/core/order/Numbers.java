@@ -4,8 +4,17 @@ import java.util.Arrays;
 
 /** A growing list of ints. */
 final class Numbers {
-  private int[] items = new int[8];
+  private int[] items;
   private int size;
+
+  Numbers() {
+    items = new int[8];
+  }
+
+  Numbers(Numbers other) {
+    items = other.items.clone();
+    size = other.size;
+  }
 
   int size() {
     return size;

@@ -13,6 +13,7 @@ import dev.ironsieve.core.space.Space;
 import dev.ironsieve.core.space.Spread;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -21,6 +22,7 @@ import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.IntPredicate;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 
@@ -46,8 +48,8 @@ public final class Order {
   private final List<List<Box>> regions = new ArrayList<>(); // by slot
   private final Map<String, Integer> slots = new HashMap<>(); // by id, rules in force
   private final List<Box> boxes = new ArrayList<>(); // of enabled rules
-  private final Numbers ruleOf = new Numbers(); // slot by box
-  private final Numbers firstBox = new Numbers(); // by slot
+  private final Numbers ruleOf; // slot by box
+  private final Numbers firstBox; // by slot
   private int[] slotAt; // by position
   private int[] positionOf; // by slot; -1 if gone
   private int[] positionOfBox = {};
@@ -88,6 +90,8 @@ public final class Order {
       Space space) {
     this.resolution = resolution;
     this.space = space;
+    ruleOf = new Numbers();
+    firstBox = new Numbers();
     slotAt = new int[all.size()];
     for (int i = 0; i < slotAt.length; i++) {
       slotAt[i] = add(all.get(i), found.get(i), regions.get(i));
@@ -114,28 +118,48 @@ public final class Order {
     return all.parallelStream().map(resolution::match).toList();
   }
 
+  /** The same rules in the same space, to be updated on its own. */
+  private Order(Order other) {
+    resolution = other.resolution;
+    space = other.space;
+    rules.addAll(other.rules);
+    verdicts.addAll(other.verdicts);
+    matches.addAll(other.matches);
+    regions.addAll(other.regions);
+    slots.putAll(other.slots);
+    boxes.addAll(other.boxes);
+    ruleOf = new Numbers(other.ruleOf);
+    firstBox = new Numbers(other.firstBox);
+    asBuilt = other.asBuilt;
+    place(other.slotAt);
+    firstMatch = new FirstMatch(other.firstMatch, boxes, box -> positionOfBox[box]);
+    meeting = new Meeting(other.meeting);
+  }
+
   /**
-   * Other rules in the same space, so that both can be compared. Rules that match as they do here
-   * are not laid out again; O(rules).
+   * Other rules in the same space, so that both can be compared. Rules that match and decide as
+   * they do here have the same slots, and nothing that only they concern is laid out again.
    *
    * @param next rules whose names mean what they mean here
-   * @return null if the space has no room to tell them apart
+   * @return null if there is no room for it
    */
   public Order with(List<Rule> next) {
-    List<Match> found = new ArrayList<>(next.size());
-    List<List<Box>> laidOut = new ArrayList<>(next.size());
-    for (Rule rule : next) {
-      int slot = slot(rule.id());
-      boolean known = slot != NONE && rules.get(slot).matchesLike(rule);
-      Match match = known ? matches.get(slot) : resolution.match(rule);
-      List<Box> region = known ? regions.get(slot) : space.region(match);
-      if (region == null) {
-        return null;
-      }
-      found.add(match);
-      laidOut.add(region);
-    }
-    return new Order(resolution, next, found, laidOut, space);
+    Order other = new Order(this);
+    return other.update(next, moved(next)) == null ? null : other;
+  }
+
+  /** Ids of as few rules as may be, without which those that are here and there stand alike. */
+  private Set<String> moved(List<Rule> next) {
+    int[] both =
+        IntStream.range(0, next.size())
+            .map(i -> slot(next.get(i), i))
+            .filter(slot -> slot != NONE)
+            .toArray();
+    BitSet kept = Rising.longest(Arrays.stream(both).map(slot -> positionOf[slot]).toArray());
+    return IntStream.range(0, both.length)
+        .filter(i -> !kept.get(i))
+        .mapToObj(i -> rules.get(both[i]).id())
+        .collect(Collectors.toSet());
   }
 
   /**
@@ -263,6 +287,12 @@ public final class Order {
   /** The slot of a rule by its id, or {@link #NONE}. */
   public int slot(String id) {
     return slots.getOrDefault(id, NONE);
+  }
+
+  /** The same, quicker if the rule stands where it stood. */
+  private int slot(Rule rule, int position) {
+    boolean there = position < size() && rules.get(slotAt[position]) == rule;
+    return there ? slotAt[position] : slot(rule.id());
   }
 
   /** The place of a rule, from 0; -1 if it is no longer there. */
@@ -441,7 +471,7 @@ public final class Order {
     List<List<Box>> newRegions = new ArrayList<>();
     for (int i = prefix; i < end; i++) {
       Rule rule = next.get(i);
-      int slot = slot(rule.id());
+      int slot = slot(rule, i);
       boolean same =
           slot != NONE && !moved.contains(rule.id()) && decidesLike(rules.get(slot), rule);
       if (same) {
@@ -470,7 +500,7 @@ public final class Order {
       Rule rule = next.get(i);
       List<Box> region = newRegions.get(i - prefix);
       if (region == null) {
-        places[i] = slot(rule.id());
+        places[i] = slot(rule, i);
         if (rules.set(places[i], rule) != rule) {
           reworded.add(places[i]);
         }
@@ -500,6 +530,7 @@ public final class Order {
   }
 
   private static boolean decidesLike(Rule was, Rule is) {
-    return was.enabled() == is.enabled() && was.verdict() == is.verdict() && was.matchesLike(is);
+    return was == is
+        || was.enabled() == is.enabled() && was.verdict() == is.verdict() && was.matchesLike(is);
   }
 }

@@ -341,28 +341,42 @@ final class EndpointLine extends Line {
     return other.labelOf(zone(slice), slice.first(rank - slice.before));
   }
 
-  /** The endpoints of a set of labels in words: ranges with their zones, or whole zones. */
+  /**
+   * The endpoints of a set of labels in words: ranges with their zones, or whole zones; O(zones +
+   * classes of the set).
+   */
   List<String> words(IntSet labels) {
     List<String> out = new ArrayList<>();
     for (Slice[] ofFamily : slices) {
-      for (int zone = 0; zone < ofFamily.length; zone++) {
-        Slice slice = ofFamily[zone];
-        List<AddressRange> ranges = new ArrayList<>();
-        for (int run = 0; run < slice.runs(); run++) {
-          if (labels.contains(label(slice.before + run))) {
-            ranges.add(new AddressRange(slice.first(run), slice.last(run)));
-          }
-        }
-        boolean whole = ranges.size() == slice.runs();
-        String name = resolution.zoneNames().get(zone);
-        if (whole && !ranges.isEmpty() && !name.isEmpty()) {
+      for (Slice slice : ofFamily) {
+        String name = resolution.zoneNames().get(zone(slice));
+        if (!name.isEmpty() && slice.runs() > 0 && labels.containsAll(labels(slice))) {
           out.add(name + " (" + slice.family.word() + ")");
           continue;
         }
-        for (AddressRange range : AddressSet.of(ranges).ranges()) {
+        for (AddressRange range : ranges(slice, labels)) {
           out.add(name.isEmpty() ? range.toString() : range + " in " + name);
         }
       }
+    }
+    return out;
+  }
+
+  private IntSet labels(Slice slice) {
+    return IntSet.range(label(slice.before), label(slice.before + slice.runs()) - 1);
+  }
+
+  /** The addresses of the slice whose classes are in a set of labels. */
+  private List<AddressRange> ranges(Slice slice, IntSet labels) {
+    List<AddressRange> out = new ArrayList<>();
+    int end = label(slice.before + slice.runs());
+    for (int i = labels.interval(label(slice.before));
+        i < labels.intervals() && labels.first(i) < end;
+        i++) {
+      slice.addRanges(
+          out,
+          Math.max(0, rank(labels.first(i)) - slice.before),
+          Math.min(slice.runs(), rank(labels.last(i) + 1) - slice.before));
     }
     return out;
   }

@@ -4,6 +4,7 @@ import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.Family;
 import java.util.Arrays;
+import java.util.List;
 
 /**
  * The addresses of one family in one zone, as runs in ascending order, each of which is a class of
@@ -155,6 +156,26 @@ final class Slice {
 
   Address last(int run) {
     return address(2 * run + 1);
+  }
+
+  /** Adds the addresses of the runs from {@code from}, included, to {@code to}, not included. */
+  void addRanges(List<AddressRange> out, int from, int to) {
+    int begin = from;
+    for (int run = from; run < to; run++) {
+      if (run + 1 == to || !isNext(2 * run + 2)) {
+        out.add(new AddressRange(first(begin), last(run)));
+        begin = run + 1;
+      }
+    }
+  }
+
+  /** Whether the address at {@code place} follows the one before it without a gap. */
+  private boolean isNext(int place) {
+    if (family == Family.IPV4) {
+      return keys[place] == keys[place - 1] + (1L << 32);
+    }
+    long rest = rests[place - 1] + 1;
+    return rests[place] == rest && keys[place] == keys[place - 1] + (rest == 0 ? 1 : 0);
   }
 
   boolean beginsAt(int run, Address address) {

@@ -557,9 +557,11 @@ public final class Space {
       case SOURCE_PORT -> joined("from port ", ports(sourcePorts.values(labels)));
       default -> {
         Vocabulary vocabulary = resolution.vocabularies().get(axis - TERMS);
+        SymbolLine line = terms[axis - TERMS];
         yield joined(
             vocabulary.coordinate().word() + " ",
-            terms[axis - TERMS].values(labels).mapToObj(vocabulary.values()::get).toList());
+            line.values(labels).limit(MOST_WORDS).mapToObj(vocabulary.values()::get).toList(),
+            line.size(labels));
       }
     };
   }
@@ -574,8 +576,11 @@ public final class Space {
   }
 
   private static String joined(String before, List<String> values) {
-    List<String> shown = values.subList(0, Math.min(MOST_WORDS, values.size()));
-    int more = values.size() - shown.size();
+    return joined(before, values.subList(0, Math.min(MOST_WORDS, values.size())), values.size());
+  }
+
+  private static String joined(String before, List<String> shown, int all) {
+    int more = all - shown.size();
     return before + String.join(", ", shown) + (more > 0 ? " and " + more + " more" : "");
   }
 

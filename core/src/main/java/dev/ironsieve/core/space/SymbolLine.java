@@ -121,7 +121,19 @@ final class SymbolLine extends Line {
     return someValue.get(label(rankOf(label)));
   }
 
-  /** The values whose classes are in a set of labels, ascending; O(values). */
+  /** Number of values whose classes are in a set of labels; O(classes of the set). */
+  int size(IntSet labels) {
+    int sum = 0;
+    for (int i = 0; i < labels.intervals(); i++) {
+      int end = rank(labels.last(i) + 1);
+      for (int rank = rank(labels.first(i)); rank < end; rank++) {
+        sum += size.get(label(rank));
+      }
+    }
+    return sum;
+  }
+
+  /** The values whose classes are in a set of labels, ascending; O(values) for all of them. */
   IntStream values(IntSet labels) {
     return IntStream.range(0, values).filter(value -> labels.contains(labelOf[value]));
   }

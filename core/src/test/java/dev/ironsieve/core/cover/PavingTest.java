@@ -12,6 +12,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /** Paving where the first box that holds a point says whether it is wanted, against every point. */
@@ -75,8 +77,13 @@ class PavingTest {
   }
 
   private static Optional<List<Laid>> paved(Layers layers, int most, long steps) {
+    return paved(layers, new int[0], new int[0][], most, steps);
+  }
+
+  private static Optional<List<Laid>> paved(
+      Layers layers, int[] done, int[][] points, int most, long steps) {
     return Paving.pave(
-        layers.target, layers.boxes, new int[0], layers::tile, most, new Budget(steps));
+        layers.target, layers.boxes, done, layers::tile, points, most, new Budget(steps));
   }
 
   @Test
@@ -103,9 +110,7 @@ class PavingTest {
     for (int seed = 0; seed < Rounds.of(200); seed++) {
       Layers layers = Layers.random(new Random(seed), 8);
       int[] done = {0};
-      List<Laid> tiles =
-          Paving.pave(layers.target, layers.boxes, done, layers::tile, 1000, new Budget(1_000_000))
-              .orElseThrow();
+      List<Laid> tiles = paved(layers, done, new int[0][], 1000, 1_000_000).orElseThrow();
       for (int[] point : points()) {
         if (layers.isWanted(point) && layers.target.contains(point) && layers.first(point) != 0) {
           assertThat(tiles).as("seed %d", seed).anyMatch(tile -> tile.box().contains(point));
@@ -124,6 +129,27 @@ class PavingTest {
     assertThat(needed).isGreaterThan(1);
     assertThat(paved(layers, needed - 1, 1_000_000)).isEmpty();
     assertThat(paved(layers, needed, 1)).isEmpty();
+  }
+
+  @Test
+  void givesUpEarlyWhereTheFirstTilesHoldTooFewOfThePoints() {
+    int count = 12;
+    List<Box> each = new ArrayList<>();
+    for (int i = 0; i < count; i++) {
+      each.add(new Box(new IntSet[] {IntSet.of(i)}));
+    }
+    Layers layers = new Layers(new Box(new IntSet[] {IntSet.range(0, count - 1)}), each);
+    int[][] even = IntStream.range(0, count).mapToObj(i -> new int[] {i}).toArray(int[][]::new);
+    assertThat(paved(layers, new int[0], even, count, 1000)).isPresent();
+    int paved = 0;
+    for (int[] point : even) {
+      int[][] same = Stream.generate(() -> point).limit(8).toArray(int[][]::new);
+      paved += paved(layers, new int[0], same, count, 1000).isPresent() ? 1 : 0;
+      assertThat(paved(layers, new int[0], Arrays.copyOf(same, 7), count, 1000))
+          .as("too few points to tell anything")
+          .isPresent();
+    }
+    assertThat(paved).as("those that hold the points are among the first third").isEqualTo(4);
   }
 
   @Test

@@ -132,11 +132,35 @@ class BlockTest {
         }
         int out = random.nextInt(count);
         if (!gone[out]) {
-          block.remove(out + 1000);
+          assertThat(block.without(out + 1000)).as("nobody else has it").isSameAs(block);
           gone[out] = true;
         }
       }
     }
+  }
+
+  @Test
+  void aBlockOfSeveralOrdersIsNotChanged() {
+    Random random = new Random(1);
+    Boxes all = new Boxes(random, 70);
+    int[] numbers = IntStream.range(0, 70).toArray();
+    Block block = new Block(numbers, all.boxes.toArray(Box[]::new), all.axes);
+    block.share();
+    assertThat(block.without(99)).as("it does not have this").isSameAs(block);
+    Block other = block.without(69);
+    for (int i = 0; i < 70; i++) {
+      int[] point = inCell(all, i);
+      assertThat(block.holding(point, 99)).contains(i);
+      assertThat(Arrays.stream(other.holding(point, 99)).toArray())
+          .isEqualTo(Arrays.stream(block.holding(point, 99)).filter(box -> box != 69).toArray());
+    }
+    assertThat(other.without(0)).as("it is its own").isSameAs(other);
+  }
+
+  /** A point of a box that lies in the cell. */
+  private static int[] inCell(Boxes all, int box) {
+    Box whole = all.boxes.get(box);
+    return whole.with(0, whole.side(0).intersect(all.axes[0].range())).lowest();
   }
 
   @Test

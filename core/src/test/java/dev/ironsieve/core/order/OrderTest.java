@@ -193,7 +193,7 @@ class OrderTest {
       for (int i = 0; i < rules; i++) {
         all.add(world.rule("r" + i));
       }
-      Rulebase base = world.rulebase(1).withSections(List.of(new Section("s", "S", all)));
+      Rulebase base = world.rulebase(1).withSections(sections(all));
       Order order = new Order(base);
       SplittableRandom points = new SplittableRandom(rules);
       check(order, all, points, rules + " rules");
@@ -233,20 +233,58 @@ class OrderTest {
   }
 
   @Test
-  void anotherStateIsLaidOutInTheSameSpace() {
+  void anotherStateGoesOnFromThisOneAndLeavesItAsItIs() {
     for (int seed = 0; seed < Rounds.of(60); seed++) {
       SmallWorld world = new SmallWorld(seed, seed % 2 == 0);
-      Rulebase base = world.rulebase(12);
-      if (base.rules().isEmpty()) {
+      List<Rule> rules = world.rulebase(20).rules();
+      if (rules.isEmpty()) {
         continue;
       }
-      Order order = new Order(base);
-      List<Rule> next = edited(world, base.rules(), new HashSet<>(), new Random(seed), 0);
+      Order order = new Order(world.rulebase(1).withSections(sections(rules)));
+      SplittableRandom points = new SplittableRandom(seed);
+      check(order, rules, points, "seed " + seed); // makes what both share
+      Random random = new Random(seed);
+      List<Rule> next = rules;
+      for (int step = 0; step < 3; step++) {
+        next = edited(world, next, new HashSet<>(), random, step);
+      }
       Order other = order.with(next);
-      check(other, next, new SplittableRandom(seed), "seed " + seed);
-      check(order, base.rules(), new SplittableRandom(seed), "seed " + seed + ", the one before");
       assertThat(other.space()).isSameAs(order.space());
+      for (int step = 3; step < 6; step++) {
+        String where = "seed " + seed + " step " + step;
+        check(other, next, points, where + ", the one that came after");
+        check(order, rules, points, where + ", the one before");
+        Set<String> moved = new HashSet<>();
+        List<Rule> more = edited(world, step % 2 == 0 ? next : rules, moved, random, step);
+        if ((step % 2 == 0 ? other : order).update(more, moved) == null) {
+          break;
+        }
+        next = step % 2 == 0 ? more : next;
+        rules = step % 2 == 0 ? rules : more;
+      }
     }
+  }
+
+  @Test
+  void aRuleThatKeepsItsPlaceAmongTheOthersKeepsItsSlotInAnotherState() {
+    SmallWorld world = new SmallWorld(3, true);
+    List<Rule> rules = IntStream.range(0, 9).mapToObj(i -> world.rule("r" + i)).toList();
+    Order order = new Order(world.rulebase(1).withSections(sections(rules)));
+    List<Rule> next = new ArrayList<>(rules);
+    next.add(1, next.remove(7));
+    next.remove(4);
+    next.add(world.rule("new"));
+    Order other = order.with(next);
+    for (Rule rule : rules) {
+      int slot = order.slot(rule.id());
+      boolean alike = !rule.id().equals("r7") && next.contains(rule);
+      assertThat(other.slot(rule.id()) == slot).as(rule.id()).isEqualTo(alike);
+    }
+    assertThat(other.slots()).as("one that moved, one that is new").isEqualTo(rules.size() + 2);
+  }
+
+  private static List<Section> sections(List<Rule> rules) {
+    return List.of(new Section("s", "S", rules));
   }
 
   @Test

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressRange;
+import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.Family;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
@@ -107,6 +108,22 @@ class SliceTest {
         }
         checkAll(slice, runs, random);
         checkAll(new Slice(slice), runs, random);
+      }
+    }
+  }
+
+  @Test
+  void runsThatTouchAreOneRange() {
+    for (int seed = 0; seed < Rounds.of(200); seed++) {
+      Random random = new Random(seed);
+      for (Family family : Family.values()) {
+        List<AddressRange> runs = runs(family, 1 + random.nextInt(60), random);
+        Slice slice = slice(family, runs);
+        int from = random.nextInt(runs.size());
+        int to = from + random.nextInt(runs.size() + 1 - from);
+        List<AddressRange> ranges = new ArrayList<>();
+        slice.addRanges(ranges, from, to);
+        assertThat(ranges).isEqualTo(AddressSet.of(runs.subList(from, to)).ranges());
       }
     }
   }

@@ -21,6 +21,7 @@ class SymbolLineTest {
       assertThat(line.values(labels.get(i)).toArray())
           .as("seed %d, %s", seed, set)
           .isEqualTo(IntStream.range(0, values).filter(set::contains).toArray());
+      assertThat(line.size(labels.get(i))).isEqualTo((int) set.size());
     }
     Set<List<Boolean>> kinds = new HashSet<>();
     for (int value = 0; value < values; value++) {
