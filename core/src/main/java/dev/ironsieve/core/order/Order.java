@@ -185,30 +185,37 @@ public final class Order {
       }
     }
     Space fresh = new Space(resolution, apart);
-    return inAll(new Order(resolution, inOrder(rules), found, fresh.regions(found), fresh));
+    Order order = new Order(resolution, inOrder(rules), found, fresh.regions(found), fresh);
+    int[] axes = IntStream.range(0, fresh.axes()).toArray();
+    return new Anew(order, space.pointsIn(fresh, inOrder(rules)), axes);
   }
 
   /**
-   * Lays the rules out anew where more or fewer hosts, times or states of devices are told apart.
+   * Lays the rules out anew where more or fewer hosts, times or states of devices are told apart:
+   * only on the axes that this concerns. This order is not to be used any more.
    *
    * @param rulebase in which the names that these rules mention mean what they mean here
    * @return null if it speaks of other coordinates, or they do not
    */
   public Anew in(Rulebase rulebase) {
-    List<Coordinate> coordinates = coordinates(rulebase.vocabularies());
-    return coordinates.equals(coordinates(resolution.vocabularies()))
-        ? inAll(new Order(new Resolution(rulebase), inOrder(rules)))
-        : null;
+    if (!coordinates(rulebase.vocabularies()).equals(coordinates(resolution.vocabularies()))) {
+      return null;
+    }
+    Resolution names = new Resolution(rulebase, resolution);
+    List<Rule> all = inOrder(rules);
+    List<Match> found = matches(names, all);
+    Space fresh = new Space(names, found, space);
+    UnaryOperator<int[]> points = space.pointsIn(fresh, all);
+    return points == null
+        ? null
+        : new Anew(
+            new Order(names, all, found, fresh.regions(found), fresh),
+            points,
+            IntStream.range(0, fresh.axes()).filter(axis -> !fresh.shares(axis, space)).toArray());
   }
 
   private static List<Coordinate> coordinates(List<Vocabulary> vocabularies) {
     return vocabularies.stream().map(Vocabulary::coordinate).toList();
-  }
-
-  private Anew inAll(Order other) {
-    int[] axes = IntStream.range(0, other.space.axes()).toArray();
-    UnaryOperator<int[]> points = space.pointsIn(other.space, inOrder(rules));
-    return points == null ? null : new Anew(other, points, axes);
   }
 
   /**

@@ -9,9 +9,11 @@ import dev.ironsieve.core.sets.IntSet;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * One end of a connection: a zone and an address that can occur in it, as one dimension. All of
@@ -31,6 +33,33 @@ final class EndpointLine extends Line {
   private final Slice[][] slices; // [family][zone]
   private final Map<IntSet, Map<AddressSet, IntSet[]>> labelled = new IdentityHashMap<>();
   private final IntSet[] familyLabels = new IntSet[Family.values().length];
+
+  /**
+   * @param known of another state over the same zones, or null; if it was made for the same sides
+   *     it is returned
+   */
+  static EndpointLine of(Resolution resolution, Collection<Side> sides, Line known) {
+    return known instanceof EndpointLine line && line.isOf(sides)
+        ? line
+        : new EndpointLine(resolution, sides);
+  }
+
+  private boolean isOf(Collection<Side> sides) {
+    Map<IntSet, Set<AddressSet>> asked = new IdentityHashMap<>();
+    for (Side side : sides) {
+      asked
+          .computeIfAbsent(side.zones, z -> Collections.newSetFromMap(new IdentityHashMap<>()))
+          .add(side.addresses);
+    }
+    return asked.size() == labelled.size()
+        && asked.entrySet().stream()
+            .allMatch(
+                entry ->
+                    labelled
+                        .getOrDefault(entry.getKey(), Map.of())
+                        .keySet()
+                        .equals(entry.getValue()));
+  }
 
   EndpointLine(Resolution resolution, Collection<Side> sides) {
     this.resolution = resolution;

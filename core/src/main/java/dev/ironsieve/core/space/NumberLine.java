@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.IdentityHashMap;
 import java.util.Map;
+import java.util.Set;
 
 /** A dimension whose values are integers: services, source ports. A class is a run of values. */
 final class NumberLine extends Line {
@@ -35,6 +36,17 @@ final class NumberLine extends Line {
     for (IntSet set : sets) {
       labelled.computeIfAbsent(set, this::compute);
     }
+  }
+
+  /**
+   * @param sets each object once
+   * @param known of another state over the same values, or null; if it was made for the same sets
+   *     it is returned
+   */
+  static NumberLine of(IntSet feasible, Set<IntSet> sets, Line known) {
+    return known instanceof NumberLine line && line.labelled.keySet().equals(sets)
+        ? line
+        : new NumberLine(feasible, sets);
   }
 
   private NumberLine(NumberLine other) {

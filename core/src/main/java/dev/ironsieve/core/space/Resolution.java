@@ -50,12 +50,11 @@ public final class Resolution {
   private final Map<String, AddressObject> addressObjects = new HashMap<>();
   private final Map<String, AddressSet> fed = new HashMap<>(); // sets of feeds
   private final Map<String, ServiceObject> serviceObjects = new HashMap<>();
-  private final Map<Criterion<String>, IntSet> zoneSets = new ConcurrentHashMap<>();
-  private final Map<Criterion<AddressItem>, AddressSet> addressSets = new ConcurrentHashMap<>();
-  private final Map<Criterion<ServiceItem>, List<Match.Traffic>> serviceSets =
-      new ConcurrentHashMap<>();
+  private final Map<Criterion<String>, IntSet> zoneSets;
+  private final Map<Criterion<AddressItem>, AddressSet> addressSets;
+  private final Map<Criterion<ServiceItem>, List<Match.Traffic>> serviceSets;
   private final Map<TransportSet, IntSet> byUsualPorts = new LinkedHashMap<>(); // applications
-  private final Map<IntSet, IntSet> sharedApplications = new ConcurrentHashMap<>();
+  private final Map<IntSet, IntSet> sharedApplications;
   private final Map<String, IntSet> usesByName = new HashMap<>(); // by application
   private final Map<String, IntSet> usualServices = new HashMap<>(); // by application
   private final Map<String, IntSet> usualSites = new HashMap<>(); // by application
@@ -73,8 +72,8 @@ public final class Resolution {
   }
 
   /**
-   * @param like knows a rulebase with the same zones and values, and stands for any by the same
-   *     sets; or null
+   * @param like of another state of the rulebase, or null; what means the same in both is the same
+   *     set here and there
    */
   public Resolution(Rulebase rulebase, Resolution like) {
     List<String> names = new ArrayList<>();
@@ -92,7 +91,10 @@ public final class Resolution {
     }
     zoneNames = List.copyOf(names);
     zoneNetworks = List.copyOf(networks);
-    allZones = like == null ? IntSet.range(0, names.size() - 1) : like.allZones;
+    boolean sameZones =
+        like != null && zoneNames.equals(like.zoneNames) && zoneNetworks.equals(like.zoneNetworks);
+    allZones = sameZones ? like.allZones : IntSet.range(0, names.size() - 1);
+    zoneSets = sameZones ? like.zoneSets : new ConcurrentHashMap<>();
     rulebase.addresses().forEach(o -> addressObjects.put(Names.key(o.name()), o));
     for (Feed feed : rulebase.feeds()) {
       for (FeedSet set : feed.sets()) {
@@ -102,26 +104,80 @@ public final class Resolution {
       }
     }
     rulebase.services().forEach(o -> serviceObjects.put(Names.key(o.name()), o));
+    boolean sameAddresses =
+        like != null && addressObjects.equals(like.addressObjects) && fed.equals(like.fed);
+    addressSets = sameAddresses ? like.addressSets : new ConcurrentHashMap<>();
     vocabularies = rulebase.vocabularies();
     List<IntSet> any = new ArrayList<>();
     for (Vocabulary vocabulary : vocabularies) {
-      vocabularyNumbers.put(vocabulary.coordinate(), any.size());
-      any.add(IntSet.range(0, vocabulary.values().size() - 1));
-      meanings.add(vocabulary.meanings());
-      Map<String, Integer> numbers = HashMap.newHashMap(vocabulary.values().size());
-      for (String value : vocabulary.values()) {
-        numbers.put(value, numbers.size());
-      }
-      values.add(numbers);
-      termSets.add(new ConcurrentHashMap<>());
+      int number = any.size();
+      Resolution sameValues = hasValues(like, number, vocabulary) ? like : null;
+      Resolution same =
+          sameValues != null && like.vocabularies.get(number).equals(vocabulary) ? like : null;
+      vocabularyNumbers.put(vocabulary.coordinate(), number);
+      any.add(
+          sameValues == null
+              ? IntSet.range(0, vocabulary.values().size() - 1)
+              : like.anyTerms.get(number));
+      values.add(sameValues == null ? numbers(vocabulary) : like.values.get(number));
+      meanings.add(same == null ? vocabulary.meanings() : like.meanings.get(number));
+      termSets.add(same == null ? new ConcurrentHashMap<>() : like.termSets.get(number));
     }
-    anyTerms = like == null ? List.copyOf(any) : like.anyTerms;
-    SiteIndex sites =
-        rulebase.vocabulary(Coordinate.SITE).map(v -> new SiteIndex(v.values())).orElse(null);
-    applications().forEach(fact -> noteUsual(fact, sites));
+    boolean sameTerms = like != null && any.size() == like.anyTerms.size();
+    for (int number = 0; sameTerms && number < any.size(); number++) {
+      sameTerms = any.get(number) == like.anyTerms.get(number);
+    }
+    anyTerms = sameTerms ? like.anyTerms : List.copyOf(any);
+    boolean sameApplications = like != null && hasVocabularyOf(like, Coordinate.APPLICATION);
+    sharedApplications = sameApplications ? like.sharedApplications : new ConcurrentHashMap<>();
+    serviceSets =
+        sameApplications && serviceObjects.equals(like.serviceObjects)
+            ? like.serviceSets
+            : new ConcurrentHashMap<>();
+    if (sameApplications) {
+      usesByName.putAll(like.usesByName);
+      byUsualPorts.putAll(like.byUsualPorts);
+      usualServices.putAll(like.usualServices);
+    } else {
+      applications().forEach(this::noteUsualServices);
+    }
+    if (sameApplications && hasVocabularyOf(like, Coordinate.SITE)) {
+      usualSites.putAll(like.usualSites);
+    } else {
+      rulebase
+          .vocabulary(Coordinate.SITE)
+          .map(vocabulary -> new SiteIndex(vocabulary.values()))
+          .ifPresent(sites -> applications().forEach(fact -> noteUsualSites(fact, sites)));
+    }
   }
 
-  private void noteUsual(ApplicationFact fact, SiteIndex sites) {
+  private static Map<String, Integer> numbers(Vocabulary vocabulary) {
+    Map<String, Integer> numbers = HashMap.newHashMap(vocabulary.values().size());
+    for (String value : vocabulary.values()) {
+      numbers.put(value, numbers.size());
+    }
+    return numbers;
+  }
+
+  private static boolean hasValues(Resolution like, int number, Vocabulary vocabulary) {
+    if (like == null || number >= like.vocabularies.size()) {
+      return false;
+    }
+    Vocabulary other = like.vocabularies.get(number);
+    return other.coordinate() == vocabulary.coordinate()
+        && other.values().equals(vocabulary.values());
+  }
+
+  /** Whether names of a coordinate stand for the same sets as in another state, or in none. */
+  private boolean hasVocabularyOf(Resolution like, Coordinate coordinate) {
+    Integer here = vocabularyNumbers.get(coordinate);
+    Integer there = like.vocabularyNumbers.get(coordinate);
+    return here == null || there == null
+        ? here == there
+        : termSets.get(here) == like.termSets.get(there);
+  }
+
+  private void noteUsualServices(ApplicationFact fact) {
     TransportSet ports = TransportSet.EMPTY;
     IntSet services = IntSet.EMPTY;
     for (ServiceLiteral port : fact.ports()) {
@@ -134,7 +190,10 @@ public final class Resolution {
     byUsualPorts.merge(ports, fact.uses(), IntSet::union);
     usualServices.put(
         Names.key(fact.name()), services.isEmpty() ? Transport.ANY_SERVICE : services);
-    if (sites != null && !fact.hosts().isEmpty()) {
+  }
+
+  private void noteUsualSites(ApplicationFact fact, SiteIndex sites) {
+    if (!fact.hosts().isEmpty()) {
       IntSet at = sites.at(fact.hosts());
       if (!at.isEmpty()) {
         usualSites.put(Names.key(fact.name()), at);
@@ -152,6 +211,16 @@ public final class Resolution {
   /** Where an application usually listens; every service if that is not known. */
   public IntSet usualServices(ApplicationFact fact) {
     return usualServices.get(Names.key(fact.name()));
+  }
+
+  /** Whether zones, and the addresses in them, are those of another state. */
+  boolean hasZonesOf(Resolution like) {
+    return allZones == like.allZones;
+  }
+
+  /** Whether the values of a vocabulary are those of another state. */
+  boolean hasValuesOf(Resolution like, int number) {
+    return anyTerms.get(number) == like.anyTerms.get(number);
   }
 
   /** Names of the zones by number; a single empty name if the rulebase has no zones. */

@@ -101,6 +101,17 @@ public final class Space {
    * @param matches what has to be told apart
    */
   public Space(Resolution resolution, Collection<Match> matches) {
+    this(resolution, matches, null);
+  }
+
+  /**
+   * The same, but quicker where another state of the rulebase is laid out already: axes on which
+   * the same is told apart there stay as they are.
+   *
+   * @param resolution was made like that of the other
+   * @param like not to be used any more; or null
+   */
+  public Space(Resolution resolution, Collection<Match> matches, Space like) {
     this.resolution = resolution;
     List<EndpointLine.Side> fromSides = new ArrayList<>(matches.size());
     List<EndpointLine.Side> toSides = new ArrayList<>(matches.size());
@@ -127,17 +138,18 @@ public final class Space {
     listed = new boolean[terms.length];
     matches.forEach(this::noteTerms);
     axes = new Line[TERMS + terms.length];
+    Line[] known = linesOf(like);
     // Lines know nothing of each other, and take most of the time of a space.
     Tasks.each(
         axes.length,
         axis ->
             axes[axis] =
                 switch (axis) {
-                  case FROM -> new EndpointLine(resolution, fromSides);
-                  case TO -> new EndpointLine(resolution, toSides);
-                  case SERVICE -> new NumberLine(Transport.ANY_SERVICE, serviceSets);
-                  case SOURCE_PORT -> new NumberLine(Transport.ANY_PORT, portSets);
-                  default -> symbols(axis - TERMS, matches);
+                  case FROM -> EndpointLine.of(resolution, fromSides, known[axis]);
+                  case TO -> EndpointLine.of(resolution, toSides, known[axis]);
+                  case SERVICE -> NumberLine.of(Transport.ANY_SERVICE, serviceSets, known[axis]);
+                  case SOURCE_PORT -> NumberLine.of(Transport.ANY_PORT, portSets, known[axis]);
+                  default -> symbols(axis - TERMS, matches, known[axis]);
                 });
     from = (EndpointLine) axes[FROM];
     to = (EndpointLine) axes[TO];
@@ -145,6 +157,25 @@ public final class Space {
     sourcePorts = (NumberLine) axes[SOURCE_PORT];
     Arrays.setAll(terms, i -> (SymbolLine) axes[TERMS + i]);
     classesAsMade = allClasses();
+  }
+
+  /** The lines of another state that may do for this one, by axis; null where none does. */
+  private Line[] linesOf(Space like) {
+    Line[] out = new Line[axes.length];
+    if (like == null) {
+      return out;
+    }
+    boolean sameZones = resolution.hasZonesOf(like.resolution);
+    for (int axis = 0; axis < out.length; axis++) {
+      boolean same =
+          switch (axis) {
+            case FROM, TO -> sameZones;
+            case SERVICE, SOURCE_PORT -> true;
+            default -> resolution.hasValuesOf(like.resolution, axis - TERMS);
+          };
+      out[axis] = same && !like.axes[axis].isFull() ? like.axes[axis] : null;
+    }
+    return out;
   }
 
   /** The same classes as in another, spread evenly again where there is no room. */
@@ -185,8 +216,9 @@ public final class Space {
     return Collections.newSetFromMap(new IdentityHashMap<>());
   }
 
-  private SymbolLine symbols(int number, Collection<Match> matches) {
+  private SymbolLine symbols(int number, Collection<Match> matches, Line known) {
     Set<IntSet> sets = distinct();
+    sets.add(resolution.anyTerms().get(number));
     for (Match match : matches) {
       for (Match.Portion portion : match.portions()) {
         sets.add(portion.terms().get(number));
@@ -201,7 +233,7 @@ public final class Space {
               .forEach(sets::add);
       default -> {}
     }
-    return new SymbolLine(resolution.vocabularies().get(number).values().size(), sets);
+    return SymbolLine.of(resolution.vocabularies().get(number).values().size(), sets, known);
   }
 
   private void noteTerms(Match match) {
@@ -495,20 +527,30 @@ public final class Space {
   }
 
   private int[] pointIn(Space other, int[] point, int[][] values) {
-    int[] out = new int[point.length];
-    out[FROM] = from.labelIn(other.from, point[FROM]);
-    out[TO] = to.labelIn(other.to, point[TO]);
-    out[SERVICE] = other.services.labelOf(services.value(point[SERVICE]));
-    out[SOURCE_PORT] = other.sourcePorts.labelOf(sourcePorts.value(point[SOURCE_PORT]));
+    int[] out = point.clone();
+    if (!shares(FROM, other)) {
+      out[FROM] = from.labelIn(other.from, point[FROM]);
+    }
+    if (!shares(TO, other)) {
+      out[TO] = to.labelIn(other.to, point[TO]);
+    }
+    if (!shares(SERVICE, other)) {
+      out[SERVICE] = other.services.labelOf(services.value(point[SERVICE]));
+    }
+    if (!shares(SOURCE_PORT, other)) {
+      out[SOURCE_PORT] = other.sourcePorts.labelOf(sourcePorts.value(point[SOURCE_PORT]));
+    }
     for (int i = 0; i < terms.length; i++) {
-      int value = terms[i].value(point[TERMS + i]);
-      out[TERMS + i] = other.terms[i].labelOf(values[i] == null ? value : values[i][value]);
+      if (!shares(TERMS + i, other)) {
+        int value = terms[i].value(point[TERMS + i]);
+        out[TERMS + i] = other.terms[i].labelOf(values[i] == null ? value : values[i][value]);
+      }
     }
     return out;
   }
 
   /** Whether an axis is labelled as in another space. */
-  boolean shares(int axis, Space other) {
+  public boolean shares(int axis, Space other) {
     return axes[axis] == other.axes[axis];
   }
 

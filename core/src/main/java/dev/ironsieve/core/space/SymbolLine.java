@@ -7,6 +7,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.IntUnaryOperator;
 import java.util.stream.IntStream;
 
@@ -38,6 +39,17 @@ final class SymbolLine extends Line {
     for (IntSet set : sets) {
       labelled.computeIfAbsent(set, s -> compute(s, partition::classOf));
     }
+  }
+
+  /**
+   * @param sets each object once
+   * @param known of another state over the same values, or null; if it was made for the same sets
+   *     it is returned
+   */
+  static SymbolLine of(int values, Set<IntSet> sets, Line known) {
+    return known instanceof SymbolLine line && line.labelled.keySet().equals(sets)
+        ? line
+        : new SymbolLine(values, sets);
   }
 
   private SymbolLine(SymbolLine other) {

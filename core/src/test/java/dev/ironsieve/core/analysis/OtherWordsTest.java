@@ -20,6 +20,7 @@ import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.space.Space;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -249,6 +250,35 @@ class OtherWordsTest {
     assertThat(order.in(base).order().rule(0)).isSameAs(list);
     assertThat(other.hasObjectsOf(base)).isFalse();
     assertThat(base.hasObjectsOf(base.named("another"))).isTrue();
+  }
+
+  @Test
+  void onlyAxesOnWhichOtherIsToldApartAreLaidOutAnew() {
+    World world = new World(0);
+    Rule quay = saying("a", Coordinate.SITE, "*.quay.example");
+    Rule web =
+        Rule.matchingAll("b", "b", Verdict.ALLOW)
+            .matching(
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.of(ServiceItem.parse("tcp/443")));
+    world.rules.addAll(List.of(quay, web));
+    Rulebase base = world.base();
+    Rulebase more =
+        base.withSections(
+            List.of(
+                new Section(
+                    "s", "S", List.of(quay, web, saying("c", Coordinate.SITE, "pier.example")))));
+    Order order = new Order(base);
+    int site = order.space().axis(Coordinate.SITE);
+    Order.Anew anew = order.in(more);
+    assertThat(anew.axes()).containsExactly(site);
+    assertThat(anew.order().update(List.of(quay), Set.of())).isNotNull();
+    assertThat(anew.order().in(more).axes())
+        .as("the rule that is gone told services apart")
+        .containsExactly(Space.SERVICE);
   }
 
   /** Each says as much as can be told apart. */
