@@ -32,16 +32,6 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
   private IntSet all;
   private final Map<IntSet, IntSet> interned = new HashMap<>();
 
-  /** Spreads {@code classes} classes evenly over the labels. */
-  final void spread(int classes) {
-    spread(classes, (LABELS - 1) / Math.max(1, classes));
-  }
-
-  /** The same, but so that a label's class is known by its first bits, until classes are split. */
-  final void spreadByBits(int classes) {
-    spread(classes, Integer.highestOneBit((LABELS - 1) / Math.max(1, classes)));
-  }
-
   /** Whether a class could not be cut in two for want of room. */
   final boolean isFull() {
     return full;
@@ -65,9 +55,10 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
     return intern(out.build());
   }
 
-  private void spread(int classes, int room) {
+  /** Spreads {@code classes} classes evenly over the labels. */
+  final void spread(int classes) {
     this.classes = classes;
-    this.room = room;
+    room = (LABELS - 1) / Math.max(1, classes);
     step = room;
     cuts = new int[Math.max(1, classes)];
     for (int i = 0; i < classes; i++) {

@@ -32,7 +32,7 @@ final class NumberLine extends Line {
       count += cuts.length;
     }
     starts = Ints.distinct(starts, count);
-    spreadByBits(starts.length);
+    spread(starts.length);
     for (IntSet set : sets) {
       labelled.computeIfAbsent(set, this::compute);
     }
@@ -52,7 +52,7 @@ final class NumberLine extends Line {
   private NumberLine(NumberLine other) {
     feasible = other.feasible;
     starts = other.starts.clone();
-    spreadByBits(other.classes());
+    spread(other.classes());
     other.labelled.forEach((set, labels) -> labelled.put(set, here(labels, other)));
   }
 

@@ -29,7 +29,7 @@ final class SymbolLine extends Line {
   SymbolLine(int values, Collection<IntSet> sets) {
     this.values = values;
     Partition partition = new Partition(values, sets);
-    spreadByBits(partition.classes());
+    spread(partition.classes());
     labelOf = new int[values];
     for (int value = 0; value < values; value++) {
       labelOf[value] = label(partition.classOf(value));
@@ -54,7 +54,7 @@ final class SymbolLine extends Line {
 
   private SymbolLine(SymbolLine other) {
     values = other.values;
-    spreadByBits(other.classes());
+    spread(other.classes());
     labelOf = Arrays.stream(other.labelOf).map(label -> here(label, other)).toArray();
     other.someValue.forEach((label, value) -> someValue.put(here(label, other), value));
     other.size.forEach((label, count) -> size.put(here(label, other), count));

@@ -152,6 +152,41 @@ class PavingTest {
     assertThat(paved).as("those that hold the points are among the first third").isEqualTo(4);
   }
 
+  private static Box square(int fromX, int toX, int fromY, int toY) {
+    return new Box(new IntSet[] {IntSet.range(fromX, toX), IntSet.range(fromY, toY)});
+  }
+
+  /** The first tile where some of the known boxes are not wanted. */
+  private static Box firstTile(List<Box> known, int... outside) {
+    Paving.Mason mason =
+        point -> {
+          for (int box : outside) {
+            if (known.get(box).contains(point)) {
+              return new Tile.Unwanted(box, new int[0]);
+            }
+          }
+          return new Tile.Wanted(Paving.ANYWHERE, outside);
+        };
+    return Paving.pave(
+            square(0, 9, 0, 9), known, new int[0], mason, new int[0][], 99, new Budget(1000))
+        .orElseThrow()
+        .getFirst()
+        .box();
+  }
+
+  @Test
+  void aTileIsCutWhereTheMostIsLeftAndFirstWhereThereIsNoChoice() {
+    List<Box> known =
+        List.of(
+            square(3, 9, 5, 9), // may be kept out on either axis
+            square(0, 9, 5, 9), // only on the second
+            square(1, 1, 0, 9),
+            square(2, 2, 0, 9)); // so that more classes are left on the first axis
+    assertThat(firstTile(known, 0)).isEqualTo(square(0, 2, 0, 9));
+    assertThat(firstTile(known, 0, 1)).isEqualTo(square(0, 9, 0, 4));
+    assertThat(firstTile(known, 1, 0)).isEqualTo(square(0, 9, 0, 4));
+  }
+
   @Test
   void aSideIsUnpackedAsItWas() {
     Box target = new Box(new IntSet[] {IntSet.range(0, 9), IntSet.range(0, 9)});
