@@ -231,4 +231,33 @@ class StandingTest {
     assertThat(kinds(live, "last")).containsExactly(Finding.Kind.GENERALISED);
     assertThat(live.partners("last", Finding.Kind.CORRELATED)).isEmpty();
   }
+
+  private static List<String> keepingOffBelow(Rule... rules) {
+    return new LiveAnalysis(base(rules))
+        .findings("r").stream()
+            .filter(finding -> finding.kind() == Finding.Kind.REDUNDANT_BELOW)
+            .flatMap(finding -> finding.causes().stream())
+            .toList();
+  }
+
+  @Test
+  void aRuleIsRedundantBecauseOfNoMoreRulesBelowThanItTakes() {
+    Rule rule = rule("r", Verdict.ALLOW, "", "", "tcp/80-89");
+    Rule low = rule("low", Verdict.ALLOW, "", "", "tcp/80-84");
+    Rule same = rule("same", Verdict.ALLOW, "", "", "tcp/80-89");
+    Rule notLow = rule("no-low", Verdict.DROP, "", "", "tcp/80-84");
+    Rule notHigh = rule("no-high", Verdict.DROP, "", "", "tcp/85-89");
+    assertThat(keepingOffBelow(rule, low, same, notLow, notHigh))
+        .as("the one that is first to keep off what is refused of the low ports is not needed")
+        .containsExactly("same");
+    assertThat(keepingOffBelow(rule, low, notLow, same, notHigh)).containsExactly("low", "same");
+  }
+
+  @Test
+  void whatStandsAboveARedundantRuleIsNoCause() {
+    Rule first = rule("first", Verdict.DROP, "", "", "tcp/80");
+    Rule rule = rule("r", Verdict.ALLOW, "", "", "tcp/80-89");
+    Rule rest = rule("rest", Verdict.ALLOW, "", "", "tcp/81-89");
+    assertThat(keepingOffBelow(first, rule, rest)).containsExactly("rest");
+  }
 }
