@@ -184,10 +184,19 @@ public final class Order {
         apart.add(resolution.match(rule));
       }
     }
-    Space fresh = new Space(resolution, apart);
-    Order order = new Order(resolution, inOrder(rules), found, fresh.regions(found), fresh);
-    int[] axes = IntStream.range(0, fresh.axes()).toArray();
-    return new Anew(order, space.pointsIn(fresh, inOrder(rules)), axes);
+    return anew(resolution, found, new Space(resolution, apart));
+  }
+
+  /** The same rules in another space; null if a point has none there. */
+  private Anew anew(Resolution names, List<Match> found, Space fresh) {
+    List<Rule> all = inOrder(rules);
+    UnaryOperator<int[]> points = space.pointsIn(fresh, all);
+    if (points == null) {
+      return null;
+    }
+    int[] axes =
+        IntStream.range(0, fresh.axes()).filter(axis -> !fresh.shares(axis, space)).toArray();
+    return new Anew(new Order(names, all, found, fresh.regions(found), fresh), points, axes);
   }
 
   /**
@@ -202,16 +211,8 @@ public final class Order {
       return null;
     }
     Resolution names = new Resolution(rulebase, resolution);
-    List<Rule> all = inOrder(rules);
-    List<Match> found = matches(names, all);
-    Space fresh = new Space(names, found, space);
-    UnaryOperator<int[]> points = space.pointsIn(fresh, all);
-    return points == null
-        ? null
-        : new Anew(
-            new Order(names, all, found, fresh.regions(found), fresh),
-            points,
-            IntStream.range(0, fresh.axes()).filter(axis -> !fresh.shares(axis, space)).toArray());
+    List<Match> found = matches(names, inOrder(rules));
+    return anew(names, found, new Space(names, found, space));
   }
 
   private static List<Coordinate> coordinates(List<Vocabulary> vocabularies) {
