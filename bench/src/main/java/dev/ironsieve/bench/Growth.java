@@ -3,6 +3,7 @@ package dev.ironsieve.bench;
 import dev.ironsieve.bench.peers.DiagramPeer;
 import dev.ironsieve.bench.peers.Peer;
 import dev.ironsieve.bench.peers.SolverPeer;
+import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.model.Rulebase;
 import java.io.BufferedReader;
@@ -135,10 +136,10 @@ final class Growth implements Runnable {
 
   private static double analysis(Rulebase base) {
     long start = System.nanoTime();
-    LiveAnalysis analysis = new LiveAnalysis(base);
+    List<Finding> found = new LiveAnalysis(base).findings();
     long end = System.nanoTime();
-    if (analysis.order().size() != base.rules().size()) {
-      throw new IllegalStateException("not all rules were analysed");
+    if (found.isEmpty()) {
+      throw new IllegalStateException("nothing was found in generated rules");
     }
     return (end - start) / NANOS_PER_SECOND;
   }

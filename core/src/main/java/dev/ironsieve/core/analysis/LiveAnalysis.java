@@ -82,6 +82,16 @@ public final class LiveAnalysis {
     return slot;
   }
 
+  /** Works out all that may be asked about each rule, on several threads, before it is asked. */
+  public void answerAll() {
+    makeMissing();
+    int[] slots = slotsWithout(reaches);
+    Reach[] sampled = Arrays.stream(slots).parallel().mapToObj(this::sample).toArray(Reach[]::new);
+    for (int i = 0; i < slots.length; i++) {
+      reaches.put(slots[i], sampled[i]);
+    }
+  }
+
   private View view(int slot) {
     return views.computeIfAbsent(slot, maker::of);
   }
@@ -93,6 +103,7 @@ public final class LiveAnalysis {
 
   /** Where every rule stands, by its id, in the rules' order. */
   public Map<String, Standing> standings() {
+    makeMissing();
     Map<String, Standing> out = new LinkedHashMap<>();
     for (int i = 0; i < order.size(); i++) {
       int slot = order.slotAt(i);
@@ -108,6 +119,7 @@ public final class LiveAnalysis {
 
   /** All findings, in the rules' order. */
   public List<Finding> findings() {
+    makeMissing();
     List<Finding> out = new ArrayList<>();
     for (int i = 0; i < order.size(); i++) {
       out.addAll(view(order.slotAt(i)).findings());
@@ -377,20 +389,34 @@ public final class LiveAnalysis {
   }
 
   /**
+   * Makes what is to be told of rules where it is left out.
+   *
+   * @return slots of these rules
+   */
+  private int[] makeMissing() {
+    int[] slots = slotsWithout(views);
+    View[] made = views(slots);
+    for (int i = 0; i < slots.length; i++) {
+      views.put(slots[i], made[i]);
+    }
+    return slots;
+  }
+
+  private int[] slotsWithout(Map<Integer, ?> answers) {
+    return IntStream.range(0, order.size())
+        .map(order::slotAt)
+        .filter(slot -> !answers.containsKey(slot))
+        .toArray();
+  }
+
+  /**
    * Makes what is to be told of rules where it is left out, and tells what is other than before.
    */
   private Changed told(Map<String, View> before) {
-    int[] slots =
-        IntStream.range(0, order.size())
-            .map(order::slotAt)
-            .filter(slot -> !views.containsKey(slot))
-            .toArray();
-    View[] made = views(slots);
     Set<String> changed = new LinkedHashSet<>();
-    for (int i = 0; i < slots.length; i++) {
-      String id = order.rule(slots[i]).id();
-      views.put(slots[i], made[i]);
-      if (!made[i].equals(before.get(id))) {
+    for (int slot : makeMissing()) {
+      String id = order.rule(slot).id();
+      if (!views.get(slot).equals(before.get(id))) {
         changed.add(id);
       }
     }

@@ -105,8 +105,7 @@ final class Moving {
     int own = order.position(slot);
     int position = order.position(other);
     int[] familiar =
-        questions.familiar(
-            point, p -> order.holds(slot, p) && order.firstWithout(slot, p) == other);
+        questions.familiar(point, p -> order.firstWithout(slot, p) == other, slot, other);
     return new Slots.Hurdle(
         position < own ? position : position - 1,
         order.rule(other).id(),

@@ -8,7 +8,7 @@ import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
-import dev.ironsieve.core.space.Space;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.SplittableRandom;
@@ -189,12 +189,29 @@ final class Questions {
     return false;
   }
 
-  /** The point, moved axis by axis to classes that a reader knows, as long as it still proves. */
-  int[] familiar(int[] point, Wanted proves) {
-    Space space = order.space();
+  /**
+   * The point, moved to classes that a reader knows: on all axes at once if that proves the same,
+   * else axis by axis as far as it does.
+   *
+   * @param proves asked of points that the rules hold
+   * @param slots rules that hold the point and shall hold it still; {@link Order#NONE} does not
+   *     count
+   */
+  int[] familiar(int[] point, Wanted proves, int... slots) {
+    int[][] known = familiarOf(point, slots);
+    int[] all = point.clone();
+    for (int axis = 0; axis < all.length; axis++) {
+      all[axis] = known[axis].length == 0 ? point[axis] : known[axis][0];
+    }
+    if (Arrays.equals(all, point) || proves.holds(all)) {
+      return all;
+    }
     int[] best = point;
-    for (int axis = 0; axis < space.axes(); axis++) {
-      for (int label : space.familiar(axis, best[axis])) {
+    for (int axis = 0; axis < best.length; axis++) {
+      for (int label : known[axis]) {
+        if (label == best[axis]) {
+          break;
+        }
         int[] moved = best.clone();
         moved[axis] = label;
         if (proves.holds(moved)) {
@@ -204,5 +221,37 @@ final class Questions {
       }
     }
     return best;
+  }
+
+  /** By axis, the labels that a reader knows to which a point may be moved. */
+  private int[][] familiarOf(int[] point, int[] slots) {
+    Box[] boxes = new Box[slots.length];
+    int count = 0;
+    for (int slot : slots) {
+      if (slot != Order.NONE) {
+        boxes[count++] = boxWith(order.region(slot), point);
+      }
+    }
+    int[][] out = new int[point.length][];
+    for (int axis = 0; axis < out.length; axis++) {
+      int[] known = order.space().familiar(axis, point[axis]);
+      int kept = 0;
+      for (int label : known) {
+        if (isInAll(boxes, count, axis, label)) {
+          known[kept++] = label;
+        }
+      }
+      out[axis] = Arrays.copyOf(known, kept);
+    }
+    return out;
+  }
+
+  private static boolean isInAll(Box[] boxes, int count, int axis, int label) {
+    for (int i = 0; i < count; i++) {
+      if (!boxes[i].side(axis).contains(label)) {
+        return false;
+      }
+    }
+    return true;
   }
 }

@@ -85,23 +85,23 @@ record View(Standing standing, List<Finding> findings) {
           .toList();
     }
 
-    private Connection connection(int[] point, Questions.Wanted proves) {
+    /** A connection for a point, which some rules hold, that proves the same. */
+    private Connection connection(int[] point, Questions.Wanted proves, int... slots) {
       Questions questions = new Questions(order, steps);
-      return order.space().connection(questions.familiar(point, proves));
+      return order.space().connection(questions.familiar(point, proves, slots));
     }
 
     private Standing standing(int slot) {
       return switch (certificates.standing(slot)) {
         case Certificate.Standing.Decides s ->
-            new Standing.Decides(
-                connection(s.point(), p -> order.holds(slot, p) && order.first(p) == slot));
+            new Standing.Decides(connection(s.point(), p -> order.first(p) == slot, slot));
         case Certificate.Standing.Covered s -> {
           int by = s.decidedBy();
           yield new Standing.Covered(
               s.shadowed() ? Standing.Kind.SHADOWED : Standing.Kind.REDUNDANT_ABOVE,
               ids(Arrays.stream(s.causes())),
               s.smallest(),
-              connection(s.point(), p -> order.holds(slot, p) && order.first(p) == by),
+              connection(s.point(), p -> order.first(p) == by, slot, by),
               id(by));
         }
         case Certificate.Standing.Empty s -> new Standing.Empty();
@@ -144,9 +144,10 @@ record View(Standing standing, List<Finding> findings) {
               connection(
                   below.point(),
                   p ->
-                      order.holds(slot, p)
-                          && order.first(p) == slot
-                          && order.firstFrom(order.position(slot) + 1, p) == next);
+                      order.first(p) == slot
+                          && order.firstFrom(order.position(slot) + 1, p) == next,
+                  slot,
+                  next);
           out.add(
               new Finding(
                   Finding.Kind.REDUNDANT_BELOW,
@@ -168,8 +169,7 @@ record View(Standing standing, List<Finding> findings) {
       switch (pair) {
         case Pair.Found found -> {
           int other = found.other();
-          Connection witness =
-              connection(found.point(), p -> order.holds(slot, p) && order.first(p) == other);
+          Connection witness = connection(found.point(), p -> order.first(p) == other, slot, other);
           out.add(new Finding(kind, id(slot), List.of(id(other)), true, witness, id(other), ""));
         }
         case Pair.Undecided open ->
@@ -189,7 +189,9 @@ record View(Standing standing, List<Finding> findings) {
         };
         Connection witness =
             connection(
-                unmet.point(), p -> order.first(p) == slot && isAlike(axes, p, unmet.point()));
+                unmet.point(),
+                p -> order.first(p) == slot && isAlike(axes, p, unmet.point()),
+                slot);
         String verb = unmet.applications().size() == 1 ? " needs " : " need ";
         String says = String.join(", ", unmet.applications()) + verb + unmet.needed();
         out.add(

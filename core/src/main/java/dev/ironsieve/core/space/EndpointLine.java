@@ -340,11 +340,15 @@ final class EndpointLine extends Line {
   /** The classes of those of some addresses that can occur where {@code label} is. */
   int[] familiar(int label, List<Address> addresses) {
     Slice slice = sliceOf(rankOf(label));
-    return addresses.stream()
-        .filter(address -> address.family() == slice.family)
-        .mapToInt(address -> labelOf(zone(slice), address))
-        .filter(found -> found >= 0)
-        .toArray();
+    int[] out = new int[addresses.size()];
+    int count = 0;
+    for (Address address : addresses) {
+      int found = address.family() == slice.family ? labelOf(zone(slice), address) : -1;
+      if (found >= 0) {
+        out[count++] = found;
+      }
+    }
+    return Arrays.copyOf(out, count);
   }
 
   private static Address some(AddressRange run, List<Address> preferred) {

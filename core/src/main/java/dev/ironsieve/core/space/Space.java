@@ -74,6 +74,8 @@ public final class Space {
     Transport.position(Transport.ICMPV6, 128 << 8),
   };
 
+  private static final int[] NOTHING = {};
+
   private static final int[] KNOWN_SOURCE_PORTS = {50000, 40000, 1024, 1023};
 
   /** Addresses from the documentation ranges of RFC 5737 and RFC 3849, preferred in examples. */
@@ -350,7 +352,7 @@ public final class Space {
       case TO -> to.familiar(label, KNOWN_ADDRESSES);
       case SERVICE -> labels(services, KNOWN_SERVICES);
       case SOURCE_PORT -> labels(sourcePorts, KNOWN_SOURCE_PORTS);
-      default -> new int[0];
+      default -> NOTHING;
     };
   }
 

@@ -152,7 +152,11 @@ class QuestionsTest {
 
   @Test
   void pointsAreMovedToWhatAReaderKnowsAsLongAsTheyProve() {
-    Order order = order(rule("target", "", "", ""), rule("odd", "", "", "udp/40000"));
+    Order order =
+        order(
+            rule("target", "", "", ""),
+            rule("odd", "", "", "udp/40000"),
+            rule("nowhere", "0.0.0.0/8", "", ""));
     Space space = order.space();
     Questions questions = new Questions(order, LiveAnalysis.STEPS);
     int[] odd = order.region(order.slot("odd")).getFirst().lowest();
@@ -167,6 +171,13 @@ class QuestionsTest {
     int[] kept = questions.familiar(odd, point -> point[Space.SERVICE] == service);
     assertThat(kept[Space.SERVICE]).isEqualTo(service);
     assertThat(kept[Space.FROM]).isEqualTo(moved[Space.FROM]);
+    // Where a rule shall hold it still, nothing else is asked about.
+    int slot = order.slot("odd");
+    List<int[]> asked = new ArrayList<>();
+    int[] held = questions.familiar(odd, point -> asked.add(point), slot, Order.NONE);
+    assertThat(held).isEqualTo(kept);
+    assertThat(asked).hasSize(1).allMatch(point -> order.holds(slot, point));
+    assertThat(questions.familiar(held, point -> false, slot)).isEqualTo(held);
   }
 
   @Test

@@ -13,6 +13,7 @@ import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.text.ConnectionLine;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -180,6 +181,25 @@ class StandingTest {
     assertThat(live.standing("refuse")).isInstanceOf(Standing.Decides.class);
     assertThat(live.reach("refuse")).isEqualTo(Reach.ALL);
     assertThat(live.reach("all").uncertainty()).isPositive();
+  }
+
+  @Test
+  void allAnswersAtOnceAreThoseThatAreGivenOneByOne() {
+    Rule refuse = rule("refuse", Verdict.DROP, "", "", "tcp/25");
+    Rule all = rule("all", Verdict.ALLOW, "", "", "tcp");
+    Rule late = rule("late", Verdict.DROP, "", "", "tcp/80");
+    LiveAnalysis atOnce = new LiveAnalysis(base(refuse, all, late));
+    LiveAnalysis oneByOne = new LiveAnalysis(base(refuse, all, late));
+    atOnce.answerAll();
+    List<Finding> findings = new ArrayList<>();
+    for (String id : List.of("refuse", "all", "late")) {
+      assertThat(atOnce.standing(id)).as(id).isEqualTo(oneByOne.standing(id));
+      assertThat(atOnce.reach(id)).as(id).isEqualTo(oneByOne.reach(id));
+      findings.addAll(oneByOne.findings(id));
+    }
+    assertThat(findings).isNotEmpty();
+    assertThat(atOnce.findings()).isEqualTo(findings);
+    assertThat(new LiveAnalysis(base(refuse, all, late)).findings()).isEqualTo(findings);
   }
 
   @Test

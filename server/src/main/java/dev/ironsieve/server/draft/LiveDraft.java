@@ -104,6 +104,7 @@ final class LiveDraft {
 
   /** Where every rule stands, by its id. */
   Map<String, StandingDocument> standings() {
+    analysis.answerAll();
     return standings(rulebase.rules().stream().map(Rule::id).toList());
   }
 
