@@ -69,14 +69,12 @@ final class Certificate {
    * @param applications by name
    * @param needed the application that they need
    * @param causes without these rules it would be let through; none if nothing else would
-   * @param irreducible whether none of them could be left out
    */
-  record Unmet(
-      List<String> applications, String needed, int[] point, BitSet causes, boolean irreducible) {
+  record Unmet(List<String> applications, String needed, int[] point, BitSet causes) {
     Unmet with(String application) {
       List<String> more = new ArrayList<>(applications);
       more.add(application);
-      return new Unmet(List.copyOf(more), needed, point, causes, irreducible);
+      return new Unmet(List.copyOf(more), needed, point, causes);
     }
   }
 

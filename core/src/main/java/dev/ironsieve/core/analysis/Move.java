@@ -77,10 +77,6 @@ record Move(Order from, Order.Anew anew) {
 
   private Unmet of(Unmet unmet) {
     return new Unmet(
-        unmet.applications(),
-        unmet.needed(),
-        point(unmet.point()),
-        slots(unmet.causes()),
-        unmet.irreducible());
+        unmet.applications(), unmet.needed(), point(unmet.point()), slots(unmet.causes()));
   }
 }

@@ -276,8 +276,10 @@ final class Needs {
       }
       BitSet causes = new BitSet();
       kept.forEach(covered -> causes.or(covered.rules()));
-      boolean irreducible = reduce(causes, wanted, rules);
-      found = new Unmet(List.of(fact.name()), needed.name(), somebody, causes, irreducible);
+      if (!reduce(causes, wanted, rules)) {
+        return Answer.OPEN;
+      }
+      found = new Unmet(List.of(fact.name()), needed.name(), somebody, causes);
       return Answer.UNMET;
     }
 

@@ -24,6 +24,8 @@ import dev.ironsieve.core.repair.Repair;
 import dev.ironsieve.core.repair.Repairs;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.text.ConnectionLine;
+import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -335,6 +337,104 @@ class ApplicationFindingsTest {
     Rule all = rule("r0", Verdict.DROP, "", "Reel sign-in");
     assertThat(unmet(base(toLow, toHigh, all, reel, signIn), "r4").getFirst().causes())
         .isIn(List.of("r2", "r3"), List.of("r0"));
+  }
+
+  @Test
+  void whatStandsBelowWhatWouldServeKeepsItNotOff() {
+    Rule reel = from(rule("r1", Verdict.ALLOW, "", "Reel"), "10.0.0.0/8");
+    Rule offLow = to(rule("r2", Verdict.DROP, "", "Reel sign-in"), "0.0.0.0/2");
+    Rule low = to(rule("r3", Verdict.ALLOW, "", "Reel sign-in"), "0.0.0.0/2");
+    Rule offAll = to(rule("r4", Verdict.DROP, "", "Reel sign-in"), "0.0.0.0/1");
+    Rule all = to(rule("r5", Verdict.ALLOW, "", "Reel sign-in"), "0.0.0.0/1");
+    assertThat(unmet(base(reel, offLow, low, offAll, all), "r1"))
+        .extracting(Finding::causes)
+        .containsExactly(List.of("r2", "r4"));
+    assertThat(unmet(base(reel, low, offAll, all), "r1")).isEmpty();
+  }
+
+  @Test
+  void aBudgetThatRunsOutLeavesANeedOpen() {
+    Rule reel = from(rule("r1", Verdict.ALLOW, "", "Reel", "Tide"), "10.0.0.0/8");
+    Rule toLow = to(rule("r2", Verdict.DROP, "", "Reel sign-in"), "0.0.0.0/1");
+    Rule toHigh = to(rule("r3", Verdict.DROP, "", "Reel sign-in"), "128.0.0.0/1");
+    Rule signIn = rule("r4", Verdict.ALLOW, "", "Reel sign-in");
+    Rule notHere = from(rule("r5", Verdict.DROP, "", "Mail"), "10.0.0.0/9");
+    Rule mail = rule("r6", Verdict.ALLOW, "", "Mail");
+    Rulebase base = base(reel, toLow, toHigh, signIn, notHere, mail);
+    List<String> all = List.of("Reel, Tide need Reel sign-in", "Tide needs Mail");
+    assertThat(says(base, "r1", Finding.Kind.UNMET_NEED)).containsExactlyInAnyOrderElementsOf(all);
+    Set<Integer> found = new HashSet<>();
+    for (long steps = 0; steps < 80; steps++) {
+      List<Finding> findings = new LiveAnalysis(base, steps).findings("r1");
+      List<Finding> unmet =
+          findings.stream().filter(f -> f.kind() == Finding.Kind.UNMET_NEED).toList();
+      boolean open = findings.stream().anyMatch(f -> f.kind() == Finding.Kind.UNDECIDED);
+      found.add(open ? -1 : unmet.size());
+      for (Finding finding : unmet) {
+        if (finding.says().contains("sign-in")) {
+          assertThat(finding.causes()).containsExactly("r2", "r3");
+        } else {
+          assertThat(finding.says()).isEqualTo("Tide needs Mail");
+          assertThat(finding.causes()).containsExactly("r5");
+        }
+      }
+    }
+    assertThat(found).as("open with few steps, else both").containsExactlyInAnyOrder(-1, 2);
+  }
+
+  /** All orders of some of the rules. */
+  private static List<List<Rule>> ordersOfSome(List<Rule> rules) {
+    List<List<Rule>> out = new ArrayList<>(List.of(List.of()));
+    for (int i = 0; i < out.size(); i++) {
+      for (Rule rule : rules) {
+        if (!out.get(i).contains(rule)) {
+          List<Rule> more = new ArrayList<>(out.get(i));
+          more.add(rule);
+          out.add(more);
+        }
+      }
+    }
+    return out;
+  }
+
+  @Test
+  void aNeedIsAskedAgainWhateverComesOrGoesWherever() {
+    List<List<Rule>> states =
+        ordersOfSome(
+            List.of(
+                rule("needs", Verdict.ALLOW, "", "Reel"),
+                rule("serves", Verdict.CAUTION, "", "Reel sign-in"),
+                rule("refuses", Verdict.DROP, "", "Reel sign-in")));
+    List<Object> expected = new ArrayList<>();
+    for (List<Rule> state : states) {
+      expected.add(needs(new LiveAnalysis(base(state.toArray(Rule[]::new))), state));
+    }
+    assertThat(new HashSet<>(expected)).hasSize(3); // none, unmet, unmet because of a rule
+    for (int from = 0; from < states.size(); from++) {
+      for (int to = 0; to < states.size(); to++) {
+        LiveAnalysis live = new LiveAnalysis(base(states.get(from).toArray(Rule[]::new)));
+        live.findings();
+        List<Rule> next = states.get(to);
+        live.update(base(next.toArray(Rule[]::new)), Set.of("needs", "serves", "refuses"));
+        assertThat(needs(live, next))
+            .as("%s to %s", ids(states.get(from)), ids(next))
+            .isEqualTo(expected.get(to));
+      }
+    }
+  }
+
+  private static List<String> ids(List<Rule> rules) {
+    return rules.stream().map(Rule::id).toList();
+  }
+
+  /** What the rule's needs are said to come to; nothing where it is not there. */
+  private static List<List<String>> needs(LiveAnalysis live, List<Rule> rules) {
+    return ids(rules).contains("needs")
+        ? live.findings("needs").stream()
+            .filter(f -> f.kind() == Finding.Kind.UNMET_NEED)
+            .map(Finding::causes)
+            .toList()
+        : List.of();
   }
 
   private static Rule to(Rule rule, String address) {

@@ -1,0 +1,134 @@
+package dev.ironsieve.core.analysis;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.analysis.Certificate.Below;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceLiteral;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.space.Box;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+
+/** Whether a rule matters: what is found without a search, and who is blamed if it does not. */
+class RedundancyTest {
+  private static Rule rule(String id, Verdict verdict, int... ports) {
+    List<ServiceItem> items =
+        Arrays.stream(ports).<ServiceItem>mapToObj(p -> ServiceLiteral.ports(6, p, p)).toList();
+    Rule all = Rule.matchingAll(id, "rule " + id, verdict);
+    return all.matching(
+        all.fromZones(),
+        all.fromAddresses(),
+        all.toZones(),
+        all.toAddresses(),
+        new Criterion<>(items, List.of()));
+  }
+
+  private static int[] ports(int first, int last) {
+    return IntStream.rangeClosed(first, last).toArray();
+  }
+
+  private static Order order(List<Rule> rules) {
+    return new Order(
+        new Rulebase("b", List.of(), List.of(), List.of(), List.of(new Section("s", "S", rules))));
+  }
+
+  /** What is found about the first rule, which decides all of its match. */
+  private static Below first(Order order, long steps) {
+    List<Box> region = order.region(0);
+    return new Redundancy(new Questions(order, steps))
+        .of(0, region.getFirst().lowest(), order.around(region), Corners.upTo(order, 1)[0]);
+  }
+
+  /** Without a step for a search. */
+  private static Below guessed(Rule... rules) {
+    return first(order(List.of(rules)), 0);
+  }
+
+  private static void matters(Below found, Order order, int next) {
+    assertThat(found).isInstanceOf(Below.Matters.class);
+    Below.Matters matters = (Below.Matters) found;
+    assertThat(order.first(matters.point())).isZero();
+    assertThat(order.firstFrom(1, matters.point())).isEqualTo(next).isEqualTo(matters.next());
+  }
+
+  @Test
+  void theRulesThatWouldTakeItsPlaceAreTriedBeforeASearch() {
+    Rule target = rule("target", Verdict.DROP, ports(1, 9));
+    Rule low = rule("low", Verdict.DROP, ports(1, 5));
+    Rule middle = rule("middle", Verdict.DROP, ports(4, 8));
+    Rule all = rule("all", Verdict.ALLOW, ports(1, 9));
+    matters(guessed(target, low, middle, all), order(List.of(target, low, middle, all)), 3);
+    // The first that would is kept off, the next is not.
+    Rule kept = rule("kept", Verdict.ALLOW, ports(1, 3));
+    Rule nine = rule("nine", Verdict.ALLOW, 9);
+    matters(guessed(target, low, kept, nine), order(List.of(target, low, kept, nine)), 3);
+    assertThat(guessed(target, low, kept)).isInstanceOf(Below.Undecided.class);
+  }
+
+  @Test
+  void rulesThatSayTheSameAreNotTriedInTheirPlace() {
+    List<Rule> rules = new ArrayList<>();
+    rules.add(rule("target", Verdict.DROP, ports(1, 9)));
+    for (int i = 0; i < 80; i++) {
+      rules.add(rule("same" + i, Verdict.DROP, ports(1, 8)));
+    }
+    rules.add(rule("all", Verdict.ALLOW, ports(1, 9)));
+    Order order = order(rules);
+    matters(first(order, 0), order, 81);
+  }
+
+  @Test
+  void ofTheRulesThatKeepAllOthersOffTheLatestAreLeftOut() {
+    List<Rule> rules = new ArrayList<>();
+    rules.add(rule("target", Verdict.ALLOW, ports(1, 4)));
+    rules.add(rule("early", Verdict.ALLOW, 1, 2));
+    rules.add(rule("middle", Verdict.ALLOW, 2, 3));
+    rules.add(rule("late", Verdict.ALLOW, 1, 3, 4));
+    for (int port : new int[] {1, 3, 4, 2}) { // which bring in one after the other
+      rules.add(rule("rival" + port, Verdict.DROP, port));
+    }
+    // With the late rule, either of the others is enough.
+    Below found = first(order(rules), LiveAnalysis.STEPS);
+    assertThat(found).isInstanceOf(Below.Redundant.class);
+    assertThat(((Below.Redundant) found).causes().stream()).containsExactly(1, 3);
+  }
+
+  @Test
+  void aBudgetThatRunsOutNeverMakesAnotherAnswer() {
+    Rule target = rule("target", Verdict.ALLOW, ports(1, 9));
+    List<Rule> redundant =
+        List.of(
+            target,
+            rule("low", Verdict.ALLOW, ports(1, 3)),
+            rule("rival", Verdict.DROP, 2, 3, 4, 5),
+            rule("wide", Verdict.ALLOW, ports(1, 8)),
+            rule("last", Verdict.ALLOW, ports(8, 9)));
+    // Without "low", the rival takes two; port 4 it takes anyway.
+    assertThat(first(order(redundant), LiveAnalysis.STEPS)).isInstanceOf(Below.Matters.class);
+    List<Rule> all = new ArrayList<>(redundant);
+    all.set(2, rule("rival", Verdict.DROP, 2, 3));
+    Order order = order(all);
+    Below whole = first(order, LiveAnalysis.STEPS);
+    assertThat(whole).isInstanceOf(Below.Redundant.class);
+    boolean open = false;
+    for (long steps = 0; steps < 60; steps++) {
+      Below found = first(order, steps);
+      open |= found instanceof Below.Undecided;
+      if (found instanceof Below.Redundant redundantThen) {
+        assertThat(redundantThen.causes()).isEqualTo(((Below.Redundant) whole).causes());
+      } else {
+        assertThat(found).isInstanceOf(Below.Undecided.class);
+      }
+    }
+    assertThat(open).isTrue();
+  }
+}
