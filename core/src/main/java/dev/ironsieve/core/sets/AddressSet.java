@@ -14,9 +14,15 @@ public final class AddressSet {
       new AddressSet(List.of(AddressRange.all(Family.IPV4), AddressRange.all(Family.IPV6)));
 
   private final List<AddressRange> ranges;
+  private final boolean all; // addresses of both families
 
   private AddressSet(List<AddressRange> ranges) {
     this.ranges = ranges;
+    all = ranges.size() == 2 && ranges.stream().allMatch(AddressSet::isWholeFamily);
+  }
+
+  private static boolean isWholeFamily(AddressRange range) {
+    return range.equals(AddressRange.all(range.family()));
   }
 
   public static AddressSet of(AddressRange range) {
@@ -63,7 +69,7 @@ public final class AddressSet {
 
   /** Whether this holds every address of both families. */
   public boolean isAll() {
-    return this == ALL || (ranges.size() == 2 && ranges.equals(ALL.ranges));
+    return all;
   }
 
   /** How many addresses of a family there are; rounded where that is more than 2^53. */

@@ -65,30 +65,31 @@ final class EndpointLine extends Line {
     this.resolution = resolution;
     int zones = resolution.zoneNames().size();
     slices = new Slice[Family.values().length][zones];
-    List<List<AddressSet>> perZone = new ArrayList<>();
-    for (int zone = 0; zone < zones; zone++) {
-      perZone.add(new ArrayList<>());
-    }
     List<Side> distinct = new ArrayList<>();
+    Map<AddressSet, Integer> numbers = new IdentityHashMap<>();
+    List<AddressSet> sets = new ArrayList<>();
     for (Side side : sides) {
       Map<AddressSet, IntSet[]> known =
           labelled.computeIfAbsent(side.zones, z -> new IdentityHashMap<>());
       if (!known.containsKey(side.addresses)) {
         known.put(side.addresses, null);
         distinct.add(side);
-        if (!side.addresses.isAll()) {
-          side.zones.forEach(zone -> perZone.get(zone).add(side.addresses));
+        if (numbers.putIfAbsent(side.addresses, sets.size()) == null) {
+          sets.add(side.addresses);
         }
       }
     }
+    int[] setOf = distinct.stream().mapToInt(side -> numbers.get(side.addresses)).toArray();
+    Ranges[] ranges = ranges(sets);
     int classes = 0;
-    for (Family family : Family.values()) {
+    for (Ranges own : ranges) {
+      int family = own.family.ordinal();
+      Cuts[] cuts = cuts(own, distinct, setOf);
       for (int zone = 0; zone < zones; zone++) {
-        int number = family.ordinal() * zones + zone;
-        Slice slice = cut(resolution.networks(zone), family, number, perZone.get(zone));
+        Slice slice = cuts[zone].slice(family * zones + zone);
         slice.before = classes;
         classes += slice.runs();
-        slices[family.ordinal()][zone] = slice;
+        slices[family][zone] = slice;
       }
     }
     spread(classes);
@@ -99,9 +100,42 @@ final class EndpointLine extends Line {
       familyLabels[family.ordinal()] =
           from == to ? IntSet.EMPTY : IntSet.range(label(from), label(to) - 1);
     }
-    for (Side side : distinct) {
-      labelled.get(side.zones).put(side.addresses, compute(side.zones, side.addresses));
+    for (int i = 0; i < setOf.length; i++) {
+      Side side = distinct.get(i);
+      labelled.get(side.zones).put(side.addresses, compute(side, ranges, setOf[i]));
     }
+  }
+
+  private static Ranges[] ranges(List<AddressSet> sets) {
+    return Arrays.stream(Family.values())
+        .map(family -> new Ranges(family, sets))
+        .toArray(Ranges[]::new);
+  }
+
+  /** Where the networks of each zone are cut by what is said of it. */
+  private Cuts[] cuts(Ranges ranges, List<Side> sides, int[] setOf) {
+    Cuts[] cuts = new Cuts[slices[0].length];
+    for (int zone = 0; zone < cuts.length; zone++) {
+      cuts[zone] =
+          new Cuts(
+              ranges.family,
+              resolution.networks(zone).ranges().stream()
+                  .filter(network -> network.family() == ranges.family)
+                  .toList());
+    }
+    for (int i = 0; i < setOf.length; i++) {
+      Side side = sides.get(i);
+      if (side.addresses.isAll()) {
+        continue;
+      }
+      for (int range = ranges.begin(setOf[i]);
+          range < ranges.end(setOf[i]);
+          range = ranges.next(range)) {
+        int own = range;
+        side.zones.forEach(zone -> cuts[zone].add(ranges, own));
+      }
+    }
+    return cuts;
   }
 
   /** What rules say of this end is labelled when it is asked. */
@@ -120,105 +154,6 @@ final class EndpointLine extends Line {
     return new EndpointLine(this);
   }
 
-  private static boolean isLess(long high, long low, long otherHigh, long otherLow) {
-    int byHigh = Long.compareUnsigned(high, otherHigh);
-    return byHigh < 0 || (byHigh == 0 && Long.compareUnsigned(low, otherLow) < 0);
-  }
-
-  /** The networks of a zone, cut where some sets begin and behind where they end. */
-  private static Slice cut(AddressSet zone, Family family, int number, List<AddressSet> sets) {
-    List<AddressRange> networks =
-        zone.ranges().stream().filter(network -> network.family() == family).toList();
-    if (networks.isEmpty()) {
-      return new Slice(family, number, 0);
-    }
-    AddressRange around = new AddressRange(networks.getFirst().first(), networks.getLast().last());
-    Cuts cuts = family == Family.IPV4 ? Cuts.ofIpv4(around, sets) : Cuts.ofIpv6(around, sets);
-    Slice slice = new Slice(family, number, cuts.low.length + networks.size());
-    int at = 0;
-    for (AddressRange network : networks) {
-      long high = network.first().high();
-      long low = network.first().low();
-      Address last = network.last();
-      while (at < cuts.low.length && !isLess(high, low, cuts.high[at], cuts.low[at])) {
-        at++;
-      }
-      while (at < cuts.low.length
-          && !isLess(last.high(), last.low(), cuts.high[at], cuts.low[at])) {
-        long before = cuts.low[at] == 0 ? cuts.high[at] - 1 : cuts.high[at];
-        slice.add(high, low, before, cuts.low[at] - 1);
-        high = cuts.high[at];
-        low = cuts.low[at];
-        at++;
-      }
-      slice.add(high, low, last.high(), last.low());
-    }
-    slice.index();
-    return slice;
-  }
-
-  /**
-   * Where ranges begin, and behind where they end, ascending, each once; 128 bits in two numbers,
-   * unsigned. Those that do not matter to the addresses {@code around} are left out.
-   */
-  private record Cuts(long[] high, long[] low) {
-    static Cuts ofIpv4(AddressRange around, List<AddressSet> sets) {
-      long first = around.first().low();
-      long last = around.last().low();
-      long[] cuts = new long[16];
-      int count = 0;
-      for (AddressSet set : sets) {
-        List<AddressRange> ranges = set.ranges();
-        for (int i = 0; i < ranges.size(); i++) {
-          AddressRange range = ranges.get(i);
-          long from = range.first().low();
-          long behind = range.last().low() + 1;
-          if (range.family() != Family.IPV4 || from > last || behind < first) {
-            continue;
-          }
-          if (count + 2 > cuts.length) {
-            cuts = Arrays.copyOf(cuts, count * 2);
-          }
-          cuts[count++] = from;
-          cuts[count++] = behind;
-        }
-      }
-      Arrays.sort(cuts, 0, count);
-      int distinct = 0;
-      for (int i = 0; i < count; i++) {
-        if (distinct == 0 || cuts[i] != cuts[distinct - 1]) {
-          cuts[distinct++] = cuts[i];
-        }
-      }
-      return new Cuts(new long[distinct], Arrays.copyOf(cuts, distinct));
-    }
-
-    static Cuts ofIpv6(AddressRange around, List<AddressSet> sets) {
-      List<Address> cuts = new ArrayList<>();
-      for (AddressSet set : sets) {
-        for (AddressRange range : set.ranges()) {
-          if (range.family() == Family.IPV6
-              && range.first().compareTo(around.last()) <= 0
-              && around.first().compareTo(range.last()) <= 0) {
-            cuts.add(range.first());
-            range.behind().ifPresent(cuts::add);
-          }
-        }
-      }
-      cuts.sort(null);
-      long[] high = new long[cuts.size()];
-      long[] low = new long[cuts.size()];
-      int distinct = 0;
-      for (Address cut : cuts) {
-        if (distinct == 0 || high[distinct - 1] != cut.high() || low[distinct - 1] != cut.low()) {
-          high[distinct] = cut.high();
-          low[distinct++] = cut.low();
-        }
-      }
-      return new Cuts(Arrays.copyOf(high, distinct), Arrays.copyOf(low, distinct));
-    }
-  }
-
   /** The labels of one family. */
   IntSet family(Family family) {
     return familyLabels[family.ordinal()];
@@ -232,7 +167,7 @@ final class EndpointLine extends Line {
     Map<AddressSet, IntSet[]> known = labelled.computeIfAbsent(zones, z -> new IdentityHashMap<>());
     IntSet[] labels = known.get(addresses);
     if (labels == null && (addresses.isAll() || separated(zones, addresses))) {
-      labels = compute(zones, addresses);
+      labels = compute(new Side(zones, addresses), ranges(List.of(addresses)), 0);
       known.put(addresses, labels);
     }
     return labels;
@@ -271,31 +206,30 @@ final class EndpointLine extends Line {
     return true;
   }
 
-  private IntSet[] compute(IntSet zones, AddressSet addresses) {
-    IntSet[] labels = new IntSet[slices.length];
-    for (Family family : Family.values()) {
-      labels[family.ordinal()] = compute(zones, addresses, family);
-    }
-    return labels;
+  /**
+   * @param ranges of each family
+   * @param set the number that the side's addresses have among them
+   */
+  private IntSet[] compute(Side side, Ranges[] ranges, int set) {
+    return Arrays.stream(ranges).map(own -> compute(side, own, set)).toArray(IntSet[]::new);
   }
 
-  private IntSet compute(IntSet zones, AddressSet addresses, Family family) {
+  private IntSet compute(Side side, Ranges ranges, int set) {
     IntSet.Builder out = new IntSet.Builder();
-    zones.forEach(zone -> add(out, slices[family.ordinal()][zone], family, addresses));
+    Slice[] own = slices[ranges.family.ordinal()];
+    if (side.addresses.isAll()) {
+      side.zones.forEach(zone -> addRuns(out, own[zone], 0, own[zone].runs()));
+    } else {
+      side.zones.forEach(zone -> add(out, own[zone], ranges, set));
+    }
     IntSet labels = out.build();
-    return intern(labels.equals(family(family)) ? family(family) : labels);
+    return intern(labels.equals(family(ranges.family)) ? family(ranges.family) : labels);
   }
 
-  private void add(IntSet.Builder out, Slice slice, Family family, AddressSet addresses) {
-    if (addresses.isAll()) {
-      addRuns(out, slice, 0, slice.runs());
-      return;
-    }
-    for (AddressRange range : addresses.ranges()) {
-      if (range.family() == family && !slice.isBeside(range)) {
-        int from = slice.at(range.first());
-        boolean inside = from >= 0 && slice.beginsAt(from, range.first());
-        addRuns(out, slice, inside ? from : from + 1, slice.at(range.last()) + 1);
+  private void add(IntSet.Builder out, Slice slice, Ranges ranges, int set) {
+    for (int range = ranges.begin(set); range < ranges.end(set); range = ranges.next(range)) {
+      if (!slice.isBeside(ranges, range)) {
+        addRuns(out, slice, slice.from(ranges, range), slice.behind(ranges, range));
       }
     }
   }

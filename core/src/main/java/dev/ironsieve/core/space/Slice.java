@@ -22,6 +22,9 @@ import java.util.List;
  * </pre>
  */
 final class Slice {
+  /** By how much the keys of neighbours differ. */
+  private static final long IPV4 = 1L << 32;
+
   final Family family;
 
   /** Place among the slices of a line. */
@@ -66,25 +69,50 @@ final class Slice {
   /**
    * Adds a run behind all others; {@link #index()} follows the last.
    *
-   * @param fromHigh and the next are the first address, {@code toHigh} and {@code toLow} the last
+   * @param key and {@code rest} are the first address
+   * @param lastKey and {@code lastRest} the last
    */
-  void add(long fromHigh, long fromLow, long toHigh, long toLow) {
-    put(2 * runs, fromHigh, fromLow);
-    put(2 * runs + 1, toHigh, toLow);
+  void add(long key, long rest, long lastKey, long lastRest) {
+    put(2 * runs, key, rest);
+    put(2 * runs + 1, lastKey, lastRest);
     runs++;
   }
 
-  private void put(int place, long high, long low) {
-    keys[place] = key(high, low);
-    rests[place] = rest(low);
+  private void put(int place, long key, long rest) {
+    keys[place] = key;
+    rests[place] = rest;
   }
 
-  private long key(long high, long low) {
-    return family == Family.IPV4 ? low << 32 : high;
+  static long key(Address address) {
+    return address.family() == Family.IPV4 ? address.low() << 32 : address.high();
   }
 
-  private long rest(long low) {
-    return family == Family.IPV4 ? 0 : low;
+  static long rest(Address address) {
+    return address.family() == Family.IPV4 ? 0 : address.low();
+  }
+
+  /** The rest of the address behind one with this rest. */
+  static long restBehind(Family family, long rest) {
+    return family == Family.IPV4 ? 0 : rest + 1;
+  }
+
+  /**
+   * The key of the address behind one; all of that is 0 behind the last of a family.
+   *
+   * @param restBehind the rest of the address behind
+   */
+  static long keyBehind(Family family, long key, long restBehind) {
+    return family == Family.IPV4 ? key + IPV4 : restBehind == 0 ? key + 1 : key;
+  }
+
+  /** The rest of the address before one with this rest. */
+  static long restBefore(Family family, long rest) {
+    return family == Family.IPV4 ? 0 : rest - 1;
+  }
+
+  /** The key of the address before one, which is not the lowest. */
+  static long keyBefore(Family family, long key, long rest) {
+    return family == Family.IPV4 ? key - IPV4 : rest == 0 ? key - 1 : key;
   }
 
   private Address address(int place) {
@@ -123,7 +151,11 @@ final class Slice {
 
   /** The last run that begins at or before {@code address}, or -1. */
   int at(Address address) {
-    long key = key(address.high(), address.low());
+    return at(key(address), rest(address));
+  }
+
+  /** The same of an address by its key and its rest. */
+  int at(long key, long rest) {
     if (Long.compareUnsigned(key, base) < 0) {
       return -1;
     }
@@ -132,7 +164,7 @@ final class Slice {
     int to = runsBefore[stretch + 1] - 1;
     while (from <= to) {
       int middle = (from + to) >>> 1;
-      if (compare(2 * middle, key, address) <= 0) {
+      if (compare(2 * middle, key, rest) <= 0) {
         from = middle + 1;
       } else {
         to = middle - 1;
@@ -141,13 +173,26 @@ final class Slice {
     return to;
   }
 
-  private int compare(int place, long key, Address address) {
+  private int compare(int place, long key, long rest) {
     int byKey = Long.compareUnsigned(keys[place], key);
-    return byKey != 0 ? byKey : Long.compareUnsigned(rests[place], rest(address.low()));
+    return byKey != 0 ? byKey : Long.compareUnsigned(rests[place], rest);
   }
 
   private int compare(int place, Address address) {
-    return compare(place, key(address.high(), address.low()), address);
+    return compare(place, key(address), rest(address));
+  }
+
+  /** The first run that begins at or behind the beginning of a range. */
+  int from(Ranges ranges, int range) {
+    long key = ranges.key(range, Ranges.FIRST);
+    long rest = ranges.rest(range, Ranges.FIRST);
+    int run = at(key, rest);
+    return run >= 0 && compare(2 * run, key, rest) == 0 ? run : run + 1;
+  }
+
+  /** The first run that begins behind the end of a range. */
+  int behind(Ranges ranges, int range) {
+    return at(ranges.key(range, Ranges.LAST), ranges.rest(range, Ranges.LAST)) + 1;
   }
 
   Address first(int run) {
@@ -171,11 +216,8 @@ final class Slice {
 
   /** Whether the address at {@code place} follows the one before it without a gap. */
   private boolean isNext(int place) {
-    if (family == Family.IPV4) {
-      return keys[place] == keys[place - 1] + (1L << 32);
-    }
-    long rest = rests[place - 1] + 1;
-    return rests[place] == rest && keys[place] == keys[place - 1] + (rest == 0 ? 1 : 0);
+    long rest = restBehind(family, rests[place - 1]);
+    return rests[place] == rest && keys[place] == keyBehind(family, keys[place - 1], rest);
   }
 
   boolean beginsAt(int run, Address address) {
@@ -188,8 +230,11 @@ final class Slice {
   }
 
   /** Whether a range of the family lies below all runs or above them; quicker than a search. */
-  boolean isBeside(AddressRange range) {
-    return runs == 0 || compare(0, range.last()) > 0 || compare(2 * runs - 1, range.first()) < 0;
+  boolean isBeside(Ranges ranges, int range) {
+    return runs == 0
+        || compare(0, ranges.key(range, Ranges.LAST), ranges.rest(range, Ranges.LAST)) > 0
+        || compare(2 * runs - 1, ranges.key(range, Ranges.FIRST), ranges.rest(range, Ranges.FIRST))
+            < 0;
   }
 
   /** Cuts a run in two; the second begins at {@code address}, which is not the first of the run. */
@@ -204,8 +249,8 @@ final class Slice {
     for (long[] words : new long[][] {keys, rests}) {
       System.arraycopy(words, behind, words, behind + 2, 2 * runs - behind);
     }
-    put(behind, previous.high(), previous.low());
-    put(behind + 1, address.high(), address.low());
+    put(behind, key(previous), rest(previous));
+    put(behind + 1, key(address), rest(address));
     runs++;
     for (int i = stretch(keys[behind + 1]) + 1; i < runsBefore.length; i++) {
       runsBefore[i]++;
