@@ -14,8 +14,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.ForkJoinPool;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.IntConsumer;
 import java.util.stream.IntStream;
 
@@ -115,25 +113,34 @@ final class Certificates {
     void about(int slot, Corners corners);
   }
 
-  /** Asks about every rule. Each thread takes the next portion; the last rules take the longest. */
+  /** Asks about every rule; the last portions first, which take the longest. */
   private void each(Corners[] counted, Ask ask) {
-    int all = counted.length * PORTIONS;
-    AtomicInteger left = new AtomicInteger(all);
-    IntStream.rangeClosed(0, ForkJoinPool.getCommonPoolParallelism())
-        .parallel()
-        .forEach(
-            thread -> {
-              Corners own = null;
-              int part = -1;
-              for (int i = left.decrementAndGet(); i >= 0; i = left.decrementAndGet()) {
-                own = i / PORTIONS == part ? own : counted[i / PORTIONS].again();
-                part = i / PORTIONS;
-                int end = (int) ((long) order.size() * (i + 1) / all);
-                for (int at = (int) ((long) order.size() * i / all); at < end; at++) {
-                  ask.about(order.slotAt(at), own);
-                }
-              }
-            });
+    Tasks.each(counted.length * PORTIONS, () -> new Asking(counted, ask));
+  }
+
+  /** One thread that asks about all rules of a portion. */
+  private final class Asking implements IntConsumer {
+    private final Corners[] counted;
+    private final Ask ask;
+    private int part = -1;
+    private Corners own; // of the part
+
+    Asking(Corners[] counted, Ask ask) {
+      this.counted = counted;
+      this.ask = ask;
+    }
+
+    @Override
+    public void accept(int fromTheEnd) {
+      int all = counted.length * PORTIONS;
+      int portion = all - 1 - fromTheEnd;
+      own = portion / PORTIONS == part ? own : counted[portion / PORTIONS].again();
+      part = portion / PORTIONS;
+      int end = (int) ((long) order.size() * (portion + 1) / all);
+      for (int at = (int) ((long) order.size() * portion / all); at < end; at++) {
+        ask.about(order.slotAt(at), own);
+      }
+    }
   }
 
   /** Asks about some rules, on several threads if they are many. */

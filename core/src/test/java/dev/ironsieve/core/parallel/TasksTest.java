@@ -3,13 +3,28 @@ package dev.ironsieve.core.parallel;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ForkJoinPool;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicIntegerArray;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 class TasksTest {
+  private static void await(CountDownLatch latch) {
+    try {
+      assertThat(latch.await(10, TimeUnit.SECONDS)).isTrue();
+    } catch (InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
   @Test
   void everyPieceIsDoneOnceAndThenItReturns() {
     for (int count : new int[] {0, 1, 2, 10, 1000}) {
@@ -31,16 +46,50 @@ class TasksTest {
         8,
         number -> {
           if (number == 0) {
-            try {
-              others.await();
-            } catch (InterruptedException e) {
-              throw new IllegalStateException(e);
-            }
+            await(others);
           } else {
             others.countDown();
           }
         });
     assertThat(others.getCount()).isZero();
+  }
+
+  @Test
+  void piecesAreBegunInTheirOrder() {
+    if (ForkJoinPool.getCommonPoolParallelism() == 0) {
+      return;
+    }
+    CountDownLatch both = new CountDownLatch(2);
+    List<Integer> begun = Collections.synchronizedList(new ArrayList<>());
+    Tasks.each(
+        8,
+        number -> {
+          begun.add(number);
+          if (number < 2) {
+            both.countDown();
+            await(both);
+          }
+        });
+    assertThat(begun.subList(0, 2)).containsExactlyInAnyOrder(0, 1);
+    assertThat(begun).hasSize(8);
+  }
+
+  @Test
+  void eachThreadHasAWorkerOfItsOwn() {
+    Map<Object, Thread> threads = new ConcurrentHashMap<>();
+    AtomicInteger sum = new AtomicInteger();
+    Tasks.each(
+        50,
+        () -> {
+          Object worker = new Object();
+          return number -> {
+            Thread before = threads.putIfAbsent(worker, Thread.currentThread());
+            assertThat(before).isIn(null, Thread.currentThread());
+            sum.addAndGet(number);
+          };
+        });
+    assertThat(threads).hasSizeBetween(1, 1 + ForkJoinPool.getCommonPoolParallelism());
+    assertThat(sum).hasValue(1225);
   }
 
   @Test
