@@ -94,12 +94,14 @@ final class Blame {
     }
     Met met = new Met();
     met.add(holding(target.getFirst().lowest()));
+    int least = 1;
     while (true) {
-      BitSet hitting = HittingSet.smallest(met.sets, known.cardinality(), budget);
+      BitSet hitting = HittingSet.smallest(met.sets, least, known.cardinality(), budget);
       if (hitting == null) {
         // Nothing smaller hits all points; unless the budget ran out, that is a proof.
         return new Verdict(known, budget.take(0));
       }
+      least = hitting.cardinality(); // with more to hit it takes no fewer
       BitSet guess = met.rules(hitting);
       switch (search(guess)) {
         case Outcome.Covered covered -> {

@@ -1,23 +1,34 @@
 package dev.ironsieve.core.analysis;
 
 import dev.ironsieve.core.cover.Budget;
+import java.util.Arrays;
 import java.util.BitSet;
+import java.util.Comparator;
 import java.util.List;
 
-/** The smallest set of numbers that has a member in common with each of some sets. */
+/**
+ * The smallest set of numbers that has a member in common with each of some sets. Sets that have
+ * nothing in common with each other need a member each, so a choice is given up as soon as more of
+ * those are left than members that may still be chosen.
+ */
 final class HittingSet {
   /** A comparison of two boxes looks at about so many words. */
   private static final int WORDS_OF_A_STEP = 16;
 
-  private final List<BitSet> sets;
+  private final long[][] sets; // smallest first
+  private final int words;
   private final Budget budget;
-  private final long stepsOfOne; // to compare one set
+  private final long steps; // to compare all sets once
   private BitSet best;
 
   private HittingSet(List<BitSet> sets, Budget budget) {
-    this.sets = sets;
-    int words = sets.stream().mapToInt(BitSet::length).max().orElse(0) / Long.SIZE + 1;
-    stepsOfOne = 1 + words / WORDS_OF_A_STEP;
+    words = sets.stream().mapToInt(BitSet::length).max().orElse(0) / Long.SIZE + 1;
+    this.sets =
+        sets.stream()
+            .sorted(Comparator.comparingInt(BitSet::cardinality))
+            .map(set -> Arrays.copyOf(set.toLongArray(), words))
+            .toArray(long[][]::new);
+    steps = sets.size() * (1L + words / WORDS_OF_A_STEP);
     this.budget = budget;
   }
 
@@ -26,11 +37,12 @@ final class HittingSet {
    * there is none that small or the budget ran out. Exponential in {@code below}.
    *
    * @param sets of small numbers
+   * @param least no hitting set has fewer members
    */
-  static BitSet smallest(List<BitSet> sets, int below, Budget budget) {
+  static BitSet smallest(List<BitSet> sets, int least, int below, Budget budget) {
     HittingSet search = new HittingSet(sets, budget);
-    for (int size = 1; size < below && search.best == null; size++) {
-      if (!search.extend(new BitSet(), size)) {
+    for (int size = least; size < below && search.best == null; size++) {
+      if (!search.extend(new long[search.words], size)) {
         return null;
       }
     }
@@ -38,30 +50,49 @@ final class HittingSet {
   }
 
   /** False if the budget ran out. */
-  private boolean extend(BitSet chosen, int left) {
-    if (!budget.take(sets.size() * stepsOfOne)) {
+  private boolean extend(long[] chosen, int left) {
+    if (!budget.take(steps)) {
       return false;
     }
-    BitSet unhit = null;
-    for (BitSet set : sets) {
-      if (!set.intersects(chosen) && (unhit == null || set.cardinality() < unhit.cardinality())) {
-        unhit = set;
+    long[] unhit = null; // the smallest
+    int apart = 0; // sets that are not hit and have nothing in common
+    long[] theirs = new long[words]; // members
+    for (long[] set : sets) {
+      if (!meets(set, chosen)) {
+        unhit = unhit == null ? set : unhit;
+        if (!meets(set, theirs)) {
+          apart++;
+          for (int word = 0; word < words; word++) {
+            theirs[word] |= set[word];
+          }
+        }
       }
     }
     if (unhit == null) {
-      best = (BitSet) chosen.clone();
+      best = BitSet.valueOf(chosen);
+    }
+    if (unhit == null || apart > left) {
       return true;
     }
-    if (left == 0) {
-      return true;
-    }
-    for (int i = unhit.nextSetBit(0); i >= 0 && best == null; i = unhit.nextSetBit(i + 1)) {
-      chosen.set(i);
-      if (!extend(chosen, left - 1)) {
-        return false;
+    for (int word = 0; word < words; word++) {
+      for (long members = unhit[word]; members != 0 && best == null; members &= members - 1) {
+        long member = Long.lowestOneBit(members);
+        chosen[word] |= member;
+        if (!extend(chosen, left - 1)) {
+          return false;
+        }
+        chosen[word] &= ~member;
       }
-      chosen.clear(i);
     }
     return true;
+  }
+
+  private boolean meets(long[] set, long[] other) {
+    for (int word = 0; word < words; word++) {
+      if ((set[word] & other[word]) != 0) {
+        return true;
+      }
+    }
+    return false;
   }
 }

@@ -26,32 +26,46 @@ class HittingSetTest {
   @Test
   void oneMemberIsEnoughWhereAllSetsShareIt() {
     List<BitSet> sets = List.of(set(1, 5), set(5, 7), set(2, 5));
-    assertThat(HittingSet.smallest(sets, 3, plenty())).isEqualTo(set(5));
+    assertThat(HittingSet.smallest(sets, 1, 3, plenty())).isEqualTo(set(5));
   }
 
   @Test
   void nothingIsGivenThatIsNotSmallerThanAsked() {
     List<BitSet> sets = List.of(set(1), set(2), set(3));
-    assertThat(HittingSet.smallest(sets, 3, plenty())).isNull();
-    assertThat(HittingSet.smallest(sets, 4, plenty())).isEqualTo(set(1, 2, 3));
+    assertThat(HittingSet.smallest(sets, 1, 3, plenty())).isNull();
+    assertThat(HittingSet.smallest(sets, 1, 4, plenty())).isEqualTo(set(1, 2, 3));
   }
 
   @Test
   void aBudgetThatRunsOutGivesNothingAndShows() {
     Budget budget = new Budget(2);
-    assertThat(HittingSet.smallest(List.of(set(1), set(2)), 3, budget)).isNull();
+    List<BitSet> sets = List.of(set(1, 2), set(2, 3), set(1, 3));
+    assertThat(HittingSet.smallest(sets, 1, 4, budget)).isNull();
     assertThat(budget.take(0)).isFalse();
   }
 
   @Test
   void setsOfManyNumbersTakeMoreSteps() {
     // 5001 bits are 79 words, which take 5 steps; looked at with nothing chosen, and with 5000.
-    assertThat(HittingSet.smallest(List.of(set(5000)), 2, new Budget(9))).isNull();
-    assertThat(HittingSet.smallest(List.of(set(5000)), 2, new Budget(10))).isEqualTo(set(5000));
-    // One step for each of two sets; then with 1 chosen, and with 1 and 2.
-    List<BitSet> small = List.of(set(1), set(2));
-    assertThat(HittingSet.smallest(small, 3, new Budget(9))).isNull();
-    assertThat(HittingSet.smallest(small, 3, new Budget(10))).isEqualTo(set(1, 2));
+    assertThat(HittingSet.smallest(List.of(set(5000)), 1, 2, new Budget(9))).isNull();
+    assertThat(HittingSet.smallest(List.of(set(5000)), 1, 2, new Budget(10))).isEqualTo(set(5000));
+  }
+
+  @Test
+  void setsApartNeedAMemberEach() {
+    // One step for each of two sets: with nothing chosen, which shows that one is not enough; and
+    // with nothing, with 1, and with 1 and 2.
+    List<BitSet> apart = List.of(set(1), set(2));
+    assertThat(HittingSet.smallest(apart, 1, 3, new Budget(7))).isNull();
+    assertThat(HittingSet.smallest(apart, 1, 3, new Budget(8))).isEqualTo(set(1, 2));
+    assertThat(HittingSet.smallest(apart, 2, 3, new Budget(6))).isEqualTo(set(1, 2));
+    List<BitSet> many = new ArrayList<>();
+    for (int i = 0; i < 20; i++) {
+      many.add(set(3 * i, 3 * i + 1, 3 * i + 2));
+    }
+    Budget budget = new Budget(400);
+    assertThat(HittingSet.smallest(many, 1, 20, budget)).isNull();
+    assertThat(budget.take(0)).as("proven").isTrue();
   }
 
   @Test
@@ -73,7 +87,7 @@ class HittingSetTest {
           fewest = Math.min(fewest, Long.bitCount(subset));
         }
       }
-      BitSet found = HittingSet.smallest(sets, 9, plenty());
+      BitSet found = HittingSet.smallest(sets, 1, 9, plenty());
       assertThat(found.cardinality()).as("seed %d: %s", seed, sets).isEqualTo(fewest);
       assertThat(sets).allMatch(s -> s.intersects(found));
     }

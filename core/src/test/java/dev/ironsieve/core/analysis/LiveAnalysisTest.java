@@ -1,0 +1,185 @@
+package dev.ironsieve.core.analysis;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.analysis.LiveAnalysis.Changed;
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceLiteral;
+import dev.ironsieve.core.model.Verdict;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+
+/** What an update tells of changes, small and large. */
+class LiveAnalysisTest {
+  private static final int MANY = 250; // changed rules, more than are followed
+
+  private static Rule rule(String id, Verdict verdict, int port) {
+    Rule all = Rule.matchingAll(id, "rule " + id, verdict);
+    return all.matching(
+        all.fromZones(),
+        all.fromAddresses(),
+        all.toZones(),
+        all.toAddresses(),
+        Criterion.<ServiceItem>of(ServiceLiteral.ports(6, port, port)));
+  }
+
+  private static Rulebase base(List<AddressObject> objects, List<Rule> rules) {
+    return new Rulebase("b", List.of(), objects, List.of(), List.of(new Section("s", "S", rules)));
+  }
+
+  /** What is told of each rule; witnesses may be others than those of another analysis. */
+  private static Map<String, List<Object>> told(LiveAnalysis live) {
+    Map<String, List<Object>> out = new HashMap<>();
+    for (Rule rule : live.rulebase().rules()) {
+      List<Object> all = new ArrayList<>(List.of(live.standing(rule.id()).getClass()));
+      live.findings(rule.id()).forEach(f -> all.addAll(List.of(f.kind(), f.causes(), f.says())));
+      out.put(rule.id(), all);
+    }
+    return out;
+  }
+
+  private static Set<String> ids(Rulebase base) {
+    Set<String> out = new HashSet<>();
+    base.rules().forEach(rule -> out.add(rule.id()));
+    return out;
+  }
+
+  /** Rules on a port each, and behind them one that takes the first again. */
+  private static List<Rule> ports(int firstPort) {
+    List<Rule> rules = new ArrayList<>();
+    for (int i = 0; i < MANY; i++) {
+      rules.add(rule("p" + i, Verdict.ALLOW, firstPort + 2 * i));
+    }
+    rules.add(rule("again", Verdict.ALLOW, 1000));
+    rules.add(rule("alone", Verdict.ALLOW, 60_000));
+    return rules;
+  }
+
+  @Test
+  void afterMoreChangesThanAreFollowedAllIsRight() {
+    LiveAnalysis live = new LiveAnalysis(base(List.of(), ports(1000)));
+    live.findings();
+    assertThat(live.standing("again")).isInstanceOf(Standing.Covered.class);
+    List<Rule> others = ports(2000);
+    others.set(MANY + 1, live.rulebase().rules().get(MANY + 1));
+    Rulebase next = base(List.of(), others);
+    Changed changed = live.update(next, Set.of());
+    assertThat(told(live)).isEqualTo(told(new LiveAnalysis(next)));
+    assertThat(live.rulebase()).isSameAs(next);
+    assertThat(live.standing("again")).isInstanceOf(Standing.Decides.class);
+    assertThat(changed.answers()).contains("again", "p0").doesNotContain("alone");
+    assertThat(changed.reaches()).isEqualTo(ids(next));
+  }
+
+  @Test
+  void manyChangesAreFollowedAsFewAre() {
+    for (int changes : new int[] {1, 99, 100, 101, 200, 201}) {
+      List<Rule> rules = ports(1000);
+      LiveAnalysis live = new LiveAnalysis(base(List.of(), rules));
+      live.findings();
+      List<Rule> others = new ArrayList<>(rules);
+      for (int i = 0; i < changes; i++) {
+        others.set(i, rule("p" + i, Verdict.DROP, 1000 + 2 * i));
+      }
+      Rulebase next = base(List.of(), others);
+      Changed changed = live.update(next, Set.of());
+      assertThat(told(live)).as("%s", changes).isEqualTo(told(new LiveAnalysis(next)));
+      assertThat(changed.answers()).contains("p0", "again").doesNotContain("p249", "alone");
+      // What is followed says whose reach may be another; a rule is then gone and a fresh one
+      // there.
+      assertThat(changed.reaches().contains("alone")).as("%s", changes).isEqualTo(changes > 100);
+    }
+  }
+
+  @Test
+  void anObjectThatHoldsOthersIsTakenOver() {
+    Rule lot =
+        rule("lot", Verdict.DROP, 80)
+            .matching(
+                Criterion.any(),
+                Criterion.of(new AddressItem.Named("lot")),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any());
+    Rule host =
+        rule("host", Verdict.ALLOW, 80)
+            .matching(
+                Criterion.any(),
+                Criterion.of(AddressItem.parse("10.0.0.7")),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any());
+    List<Rule> rules = List.of(lot, host, rule("alone", Verdict.ALLOW, 443));
+    LiveAnalysis live = new LiveAnalysis(base(List.of(lot("10.0.0.0/29")), rules));
+    live.findings();
+    assertThat(live.standing("host")).isInstanceOf(Standing.Covered.class);
+    Rulebase next = base(List.of(lot("10.0.0.0/30")), rules);
+    Changed changed = live.update(next, Set.of());
+    assertThat(live.standing("host")).isInstanceOf(Standing.Decides.class);
+    assertThat(told(live)).isEqualTo(told(new LiveAnalysis(next)));
+    assertThat(changed.answers()).contains("host").doesNotContain("alone");
+    assertThat(changed.reaches()).isEqualTo(ids(next));
+  }
+
+  private static AddressObject lot(String member) {
+    return new AddressObject("lot", List.of(AddressItem.parse(member)), "");
+  }
+
+  private static Rule onSite(String id, Verdict verdict, String site) {
+    return Rule.matchingAll(id, "rule " + id, verdict)
+        .asking(Map.of(Coordinate.SITE, Criterion.of(site)));
+  }
+
+  @Test
+  void anotherHostChangesOnlyWhatHangsOnIt() {
+    List<Rule> rules =
+        new ArrayList<>(
+            List.of(
+                onSite("quay", Verdict.DROP, "*.quay.example"),
+                onSite("web", Verdict.ALLOW, "www.quay.example"),
+                onSite("alone", Verdict.ALLOW, "sea.example")));
+    LiveAnalysis live = new LiveAnalysis(base(List.of(), rules));
+    live.findings();
+    assertThat(live.standing("web")).isInstanceOf(Standing.Covered.class);
+    rules.set(1, onSite("web", Verdict.ALLOW, "www.pier.example"));
+    Rulebase next = base(List.of(), rules);
+    Changed changed = live.update(next, Set.of());
+    assertThat(live.standing("web")).isInstanceOf(Standing.Decides.class);
+    assertThat(told(live)).isEqualTo(told(new LiveAnalysis(next)));
+    assertThat(changed.answers()).contains("web").doesNotContain("alone");
+    assertThat(changed.reaches()).isEqualTo(ids(next));
+  }
+
+  @Test
+  void whereManyRulesSayOtherHostsAllIsRight() {
+    List<Rule> rules = new ArrayList<>();
+    List<Rule> others = new ArrayList<>();
+    for (int i : IntStream.range(0, MANY).toArray()) {
+      rules.add(onSite("s" + i, Verdict.ALLOW, "h%d.quay.example".formatted(i)));
+      others.add(onSite("s" + i, Verdict.ALLOW, "h%d.pier.example".formatted(i)));
+    }
+    Rule last = onSite("last", Verdict.DROP, "h7.pier.example");
+    rules.add(last);
+    others.add(last);
+    LiveAnalysis live = new LiveAnalysis(base(List.of(), rules));
+    live.findings();
+    assertThat(live.standing("last")).isInstanceOf(Standing.Decides.class);
+    Rulebase next = base(List.of(), others);
+    live.update(next, Set.of());
+    assertThat(live.standing("last")).isInstanceOf(Standing.Covered.class);
+    assertThat(told(live)).isEqualTo(told(new LiveAnalysis(next)));
+  }
+}
