@@ -1,11 +1,9 @@
 package dev.ironsieve.core.cover;
 
 import dev.ironsieve.core.sets.IntSet;
-import dev.ironsieve.core.sets.Ints;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -31,7 +29,7 @@ final class Cut {
   private final long[][] packed; // by partial side: the classes that it has
   private final long[] full;
 
-  /** O(cuts · (log cuts + candidates / 64)). */
+  /** O(bounds · (log bounds + candidates / 64)), where the bounds are those inside the target. */
   Cut(int axis, Box target, List<Box> candidates) {
     all = target.side(axis);
     partialOf = new int[candidates.size()];
@@ -45,34 +43,18 @@ final class Cut {
       packed = new long[0][];
       return;
     }
-    starts = starts(all, partial);
-    classOf = new int[starts.length];
-    long[][] held = held(partial);
-    Map<Row, Integer> classes = HashMap.newHashMap(starts.length);
-    int[] some = new int[starts.length];
-    for (int piece = 0; piece < starts.length; piece++) {
-      int fresh = classes.size();
-      Integer known = classes.putIfAbsent(new Row(held[piece]), fresh);
-      classOf[piece] = known == null ? fresh : known;
-      if (known == null) {
-        some[fresh] = starts[piece];
-      }
-    }
-    labels = Arrays.copyOf(some, classes.size());
+    Classes classes = new Classes(partial);
+    starts = classes.starts;
+    classOf = classes.classOf;
+    labels = classes.labels();
     words = (labels.length + 63) >> 6;
     full = new long[words];
     for (int i = 0; i < labels.length; i++) {
       full[i >> 6] |= 1L << i;
     }
     packed = new long[partial.size()][words];
-    for (Map.Entry<Row, Integer> entry : classes.entrySet()) {
-      int c = entry.getValue();
-      long[] row = entry.getKey().bits;
-      for (int word = 0; word < row.length; word++) {
-        for (long left = row[word]; left != 0; left &= left - 1) {
-          packed[(word << 6) + Long.numberOfTrailingZeros(left)][c >> 6] |= 1L << c;
-        }
-      }
+    for (int c = 0; c < labels.length; c++) {
+      classes.addTo(packed, c);
     }
   }
 
@@ -98,82 +80,122 @@ final class Cut {
     return partial;
   }
 
-  /** For each piece a bit for each partial side that holds it. */
-  private long[][] held(List<IntSet> partial) {
-    long[][] held = new long[starts.length][(partial.size() + 63) >> 6];
-    for (int i = 0; i < partial.size(); i++) {
-      IntSet side = partial.get(i);
-      int word = i >> 6;
-      long bit = 1L << i;
-      int piece = 0; // the next that may be in the side
-      for (int at = side.interval(all.min()); at < side.intervals(); at++) {
-        int first = side.first(at);
-        if (first > all.max()) {
-          break;
-        }
-        if (piece < starts.length && starts[piece] < first) {
-          piece = firstFrom(starts, piece, first);
-        }
-        for (int last = side.last(at); piece < starts.length && starts[piece] <= last; piece++) {
-          held[piece][word] |= bit;
-        }
-      }
-    }
-    return held;
-  }
-
-  /** The first of {@code starts}, from a place on, that is not below {@code label}. */
-  private static int firstFrom(int[] starts, int from, int label) {
-    int at = Arrays.binarySearch(starts, from, starts.length, label);
-    return at >= 0 ? at : -at - 1;
-  }
-
-  private record Row(long[] bits) {
-    @Override
-    public boolean equals(Object o) {
-      return o instanceof Row other && Arrays.equals(bits, other.bits);
-    }
-
-    @Override
-    public int hashCode() {
-      return Arrays.hashCode(bits);
-    }
-  }
-
   /**
-   * Lowest labels of the pieces of {@code all} that no side of {@code partial} begins or ends in.
+   * Tells the classes apart by going over the target's side once, from one bound to the next, with
+   * a bit for each partial side that holds what is behind it. Pieces with the same bits are one
+   * class.
    */
-  private static int[] starts(IntSet all, List<IntSet> partial) {
-    int[] found = new int[all.intervals() + 16];
-    int count = 0;
-    for (int i = 0; i < all.intervals(); i++) {
-      found[count++] = all.first(i);
+  private final class Classes {
+    private static final int ID = 24; // bits of an event that say whose bound it is
+
+    private final int words; // of the bits of a piece
+    private final long[] events; // a label, and who begins there or ends before it
+    private int eventCount;
+    private int[] starts;
+    private int[] classOf;
+    private int count; // of classes
+    private final long[] rows; // by class, the bits of its pieces
+    private final int[] first; // by class, the label where its first piece begins
+    private final int[] table; // by hash: one more than a class, or 0
+
+    Classes(List<IntSet> partial) {
+      words = (partial.size() + 63) >> 6;
+      events = new long[eventsAtMost(partial)];
+      for (int i = 0; i < partial.size(); i++) {
+        addEvents(partial.get(i), i);
+      }
+      int whole = partial.size();
+      if (all.intervals() > 1) {
+        addEvents(all, whole);
+      }
+      Arrays.sort(events, 0, eventCount);
+      first = new int[eventCount + 1];
+      rows = new long[first.length * words];
+      table = new int[Integer.highestOneBit(first.length) << 2];
+      starts = new int[first.length];
+      classOf = new int[first.length];
+      int pieces = goOver(whole);
+      starts = Arrays.copyOf(starts, pieces);
+      classOf = Arrays.copyOf(classOf, pieces);
     }
-    for (IntSet side : partial) {
-      int at = 0; // the first interval of all that ends at or behind the label in question
-      for (int i = side.interval(all.min()); i < side.intervals(); i++) {
-        int first = side.first(i);
-        int behind = side.last(i) + 1;
-        if (first > all.max()) {
-          break;
-        }
-        if (count + 2 > found.length) {
-          found = Arrays.copyOf(found, count * 2);
-        }
-        at = all.last(at) < first ? all.interval(first) : at;
-        if (all.first(at) <= first) {
-          found[count++] = first;
-        }
-        if (behind > all.max()) {
-          break;
-        }
-        at = all.last(at) < behind ? all.interval(behind) : at;
-        if (all.first(at) <= behind) {
-          found[count++] = behind;
+
+    private int eventsAtMost(List<IntSet> partial) {
+      int most = 2 * all.intervals();
+      for (IntSet side : partial) {
+        most += 2 * (side.interval(all.max()) - side.interval(all.min()) + 1);
+      }
+      return most;
+    }
+
+    private void addEvents(IntSet side, int id) {
+      int low = all.min();
+      int high = all.max();
+      for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
+        events[eventCount++] = (long) Math.max(low, side.first(i)) << ID | id;
+        if (side.last(i) < high) {
+          events[eventCount++] = side.last(i) + 1L << ID | id;
         }
       }
     }
-    return Ints.distinct(found, count);
+
+    /** Notes the pieces; how many there are. */
+    private int goOver(int whole) {
+      long[] row = new long[words];
+      boolean inside = all.intervals() == 1;
+      int pieces = 0;
+      int label = all.min();
+      for (int at = 0; ; ) {
+        while (at < eventCount && events[at] >>> ID == label) {
+          int id = (int) events[at++] & (1 << ID) - 1;
+          if (id == whole) {
+            inside = !inside;
+          } else {
+            row[id >> 6] ^= 1L << id;
+          }
+        }
+        if (inside) {
+          starts[pieces] = label;
+          classOf[pieces++] = classOf(row, label);
+        }
+        if (at == eventCount) {
+          return pieces;
+        }
+        label = (int) (events[at] >>> ID);
+      }
+    }
+
+    /** The class of a piece, which is a new one if none has its bits. */
+    private int classOf(long[] row, int label) {
+      long hash = 0;
+      for (long bits : row) {
+        hash = (hash ^ bits) * 0x9E37_79B9_7F4A_7C15L;
+      }
+      int at = (int) (hash >>> 32) & table.length - 1;
+      while (table[at] > 0) {
+        int from = (table[at] - 1) * words;
+        if (Arrays.equals(rows, from, from + words, row, 0, words)) {
+          return table[at] - 1;
+        }
+        at = at + 1 & table.length - 1;
+      }
+      first[count] = label;
+      System.arraycopy(row, 0, rows, count * words, words);
+      table[at] = ++count;
+      return count - 1;
+    }
+
+    int[] labels() {
+      return Arrays.copyOf(first, count);
+    }
+
+    /** Sets the bit of a class for each partial side that has it. */
+    void addTo(long[][] packed, int c) {
+      for (int word = 0; word < words; word++) {
+        for (long left = rows[c * words + word]; left != 0; left &= left - 1) {
+          packed[(word << 6) + Long.numberOfTrailingZeros(left)][c >> 6] |= 1L << c;
+        }
+      }
+    }
   }
 
   /** The labels of the classes whose bits are set from word {@code offset} of {@code packed} on. */
