@@ -6,13 +6,10 @@ import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.order.Around;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.parallel.Tasks;
-import dev.ironsieve.core.space.Box;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.function.IntConsumer;
 import java.util.stream.IntStream;
@@ -222,17 +219,14 @@ final class Certificates {
     return new Moving(questions, corners).of(slot);
   }
 
-  /** A rule that an update took away or brought. */
-  private record Event(int slot, boolean fresh, int rank, List<Box> region) {}
-
   /**
    * Makes the certificates again that an update of the order can have touched.
    *
+   * @param events what the change did
    * @return slots of the rules about which something was asked again
    */
-  BitSet update(Order.Change change) {
+  BitSet update(Order.Change change, List<Event> events) {
     grow();
-    List<Event> events = events(change);
     BitSet restood = new BitSet();
     for (int slot : change.fresh()) {
       restood.set(slot);
@@ -260,7 +254,7 @@ final class Certificates {
       generalisedAgain.set(slot);
     }
     for (Event event : events) {
-      for (int slot : order.meeting(event.region, 0, order.size())) {
+      for (int slot : event.meeting()) {
         belowAgain.set(slot, belowAgain.get(slot) || matters(slot, event));
       }
       below(
@@ -295,8 +289,8 @@ final class Certificates {
       int slot = order.slotAt(i);
       if (!again.get(slot) && asksNeeds.asks(slot)) {
         for (Event event : events) {
-          boolean above = event.rank <= i;
-          if (asksNeeds.concerns(slot, needs[slot], event.slot, event.fresh, above)) {
+          boolean above = event.rank() <= i;
+          if (asksNeeds.concerns(slot, needs[slot], event.slot(), event.fresh(), above)) {
             again.set(slot);
           }
         }
@@ -312,38 +306,16 @@ final class Certificates {
         .forEach(packed -> ask.accept((int) packed));
   }
 
-  private List<Event> events(Order.Change change) {
-    List<Event> events = new ArrayList<>();
-    for (Map.Entry<Integer, Integer> gone : change.gone().entrySet()) {
-      if (order.rule(gone.getKey()).enabled()) {
-        long before =
-            change.gone().values().stream().filter(place -> place < gone.getValue()).count();
-        int rank = gone.getValue() - (int) before;
-        events.add(new Event(gone.getKey(), false, rank, order.region(gone.getKey())));
-      }
-    }
-    for (int slot : change.fresh()) {
-      if (order.rule(slot).enabled()) {
-        events.add(new Event(slot, true, order.position(slot), order.region(slot)));
-      }
-    }
-    return events;
-  }
-
   /** The rules, of those that stayed or are new, that stand below the event and meet it. */
   private void below(Order.Change change, Event event, IntConsumer action) {
-    if (event.fresh) {
-      for (int slot : order.meeting(event.region, event.rank + 1, order.size())) {
-        action.accept(slot);
-      }
-      return;
-    }
     int[] fresh = change.fresh().stream().mapToInt(order::position).sorted().toArray();
-    for (int slot : order.meeting(event.region, 0, order.size())) {
+    for (int slot : event.meeting()) {
       int position = order.position(slot);
       int at = Arrays.binarySearch(fresh, position);
       // Its place among those that stayed: fresh rules above it do not count.
-      if (at < 0 && position - (-at - 1) >= event.rank) {
+      boolean isBelow =
+          event.fresh() ? position > event.rank() : at < 0 && position - (-at - 1) >= event.rank();
+      if (isBelow) {
         action.accept(slot);
       }
     }
@@ -353,9 +325,9 @@ final class Certificates {
   private boolean shaken(int slot, Event event) {
     return switch (standings[slot]) {
       case null -> true;
-      case Standing.Decides decides -> event.fresh && order.holds(event.slot, decides.point());
+      case Standing.Decides decides -> event.fresh() && order.holds(event.slot(), decides.point());
       case Standing.Covered covered ->
-          event.fresh ? outdone(slot, covered, event) : missed(covered, event);
+          event.fresh() ? outdone(slot, covered, event) : missed(covered, event);
       case Standing.Undecided open -> true;
       case Standing.Empty empty -> false;
       case Standing.PassedOver off -> false;
@@ -363,8 +335,8 @@ final class Certificates {
   }
 
   private boolean missed(Standing.Covered covered, Event gone) {
-    return Arrays.binarySearch(covered.causes(), gone.slot) >= 0
-        || covered.decidedBy() == gone.slot
+    return Arrays.binarySearch(covered.causes(), gone.slot()) >= 0
+        || covered.decidedBy() == gone.slot()
         || !covered.shadowed();
   }
 
@@ -372,11 +344,11 @@ final class Certificates {
     if (covered.causes().length > 1 || !covered.smallest()) {
       return true;
     }
-    if (!covered.shadowed() && order.rule(fresh.slot).verdict() != order.rule(slot).verdict()) {
+    if (!covered.shadowed() && order.rule(fresh.slot()).verdict() != order.rule(slot).verdict()) {
       return true;
     }
-    return order.position(covered.decidedBy()) > order.position(fresh.slot)
-        && order.holds(fresh.slot, covered.point());
+    return order.position(covered.decidedBy()) > order.position(fresh.slot())
+        && order.holds(fresh.slot(), covered.point());
   }
 
   /** Whether the certificate that a rule matters, or does not, may be void. */
@@ -387,7 +359,9 @@ final class Certificates {
       case Below.Undecided open -> true;
       case Below.Redundant redundant -> true;
       case Below.Matters matters ->
-          event.fresh ? order.holds(event.slot, matters.point()) : event.slot == matters.next();
+          event.fresh()
+              ? order.holds(event.slot(), matters.point())
+              : event.slot() == matters.next();
     };
   }
 
@@ -396,9 +370,9 @@ final class Certificates {
       case null -> true;
       case Pair.Undecided open -> true;
       case Pair.None none ->
-          event.fresh
-              ? pairs.correlates(slot, event.slot, corners) != Certificate.NONE
-              : pairs.revealed(slot, event.region, event.rank, corners) != Certificate.NONE;
+          event.fresh()
+              ? pairs.correlates(slot, event.slot(), corners) != Certificate.NONE
+              : pairs.revealed(slot, event.region(), event.rank(), corners) != Certificate.NONE;
       case Pair.Found found -> shaken(found, event);
     };
   }
@@ -407,16 +381,17 @@ final class Certificates {
     return switch (generalised[slot]) {
       case null -> true;
       case Pair.Undecided open -> true;
-      case Pair.None none -> event.fresh && pairs.generalises(slot, event.slot) != Certificate.NONE;
+      case Pair.None none ->
+          event.fresh() && pairs.generalises(slot, event.slot()) != Certificate.NONE;
       case Pair.Found found -> shaken(found, event);
     };
   }
 
   private boolean shaken(Pair.Found found, Event event) {
-    return event.fresh
-        ? order.position(found.other()) > order.position(event.slot)
-            && order.holds(event.slot, found.point())
-        : found.other() == event.slot;
+    return event.fresh()
+        ? order.position(found.other()) > order.position(event.slot())
+            && order.holds(event.slot(), found.point())
+        : found.other() == event.slot();
   }
 
   /** Whether what a rule generalises may be another now that {@code turned} does (not) decide. */

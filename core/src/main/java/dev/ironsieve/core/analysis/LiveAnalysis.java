@@ -36,6 +36,8 @@ public final class LiveAnalysis {
   private static final int FEWEST_SAMPLES = 16;
   private static final int ALL_SAMPLES = 256_000;
 
+  private static final int[] NOBODY = {};
+
   private final long steps;
   private Rulebase rulebase;
   private Order order;
@@ -210,11 +212,12 @@ public final class LiveAnalysis {
       return startAgain(next);
     }
     rulebase = next;
-    BitSet asked = certificates.update(change);
+    List<Event> events = Event.of(change, order);
+    BitSet asked = certificates.update(change, events);
     addNeighbours(change, asked);
-    addOutdated(change, asked);
+    addOutdated(events, asked);
     Set<String> reachable = new LinkedHashSet<>();
-    for (int slot : slotsWhoseReachMayChange(change)) {
+    for (int slot : slotsWhoseReachMayChange(change, events)) {
       reaches.remove(slot);
       reachable.add(order.rule(slot).id());
     }
@@ -342,9 +345,10 @@ public final class LiveAnalysis {
     if (change == null) {
       return false;
     }
-    BitSet asked = certificates.update(change);
+    List<Event> events = Event.of(change, order);
+    BitSet asked = certificates.update(change, events);
     addNeighbours(change, asked);
-    addOutdated(change, asked);
+    addOutdated(events, asked);
     asked.stream().forEach(views::remove);
     change.gone().keySet().forEach(views::remove);
     if (both != next && !moveIn(next)) {
@@ -448,11 +452,11 @@ public final class LiveAnalysis {
    * A new rule may cut a class in two, and then a connection that was told as an example may lie in
    * the half that the new rule takes, although the certificate's point does not.
    */
-  private void addOutdated(Order.Change change, BitSet asked) {
-    for (int fresh : change.fresh()) {
-      for (int slot : order.meeting(order.region(fresh), 0, order.size())) {
+  private void addOutdated(List<Event> events, BitSet asked) {
+    for (Event event : events) {
+      for (int slot : event.fresh() ? event.meeting() : NOBODY) {
         View view = views.get(slot);
-        if (view != null && view.witnesses().anyMatch(w -> holds(fresh, w))) {
+        if (view != null && view.witnesses().anyMatch(w -> holds(event.slot(), w))) {
           asked.set(slot);
         }
       }
@@ -464,10 +468,8 @@ public final class LiveAnalysis {
     return point == null || order.holds(slot, point);
   }
 
-  private Set<Integer> slotsWhoseReachMayChange(Order.Change change) {
+  private Set<Integer> slotsWhoseReachMayChange(Order.Change change, List<Event> events) {
     Set<Integer> out = new LinkedHashSet<>(change.fresh());
-    Set<Integer> touched = new LinkedHashSet<>(change.gone().keySet());
-    touched.addAll(change.fresh());
     int first = order.size();
     for (int slot : change.fresh()) {
       first = Math.min(first, order.position(slot));
@@ -475,10 +477,10 @@ public final class LiveAnalysis {
     for (int place : change.gone().values()) {
       first = Math.min(first, place);
     }
-    for (int slot : touched) {
-      if (order.rule(slot).enabled()) {
-        for (int other : order.meeting(order.region(slot), first, order.size())) {
-          out.add(other);
+    for (Event event : events) {
+      for (int slot : event.meeting()) {
+        if (order.position(slot) >= first) {
+          out.add(slot);
         }
       }
     }
