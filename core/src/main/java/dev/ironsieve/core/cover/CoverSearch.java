@@ -72,17 +72,29 @@ public final class CoverSearch {
 
   private static Tried attempt(Box target, List<Candidate> candidates, Budget budget) {
     List<Candidate> meeting = new ArrayList<>(candidates.size());
-    List<Box> boxes = new ArrayList<>(candidates.size());
     for (Candidate candidate : candidates) {
       if (candidate.box.intersects(target)) {
         if (candidate.box.containsAll(target)) {
           return new Tried(List.of(), covered(candidate.rule));
         }
         meeting.add(candidate);
-        boxes.add(candidate.box);
       }
     }
-    Packing packing = new Packing(target, boxes);
+    return attempt(new Packing(target, boxes(meeting)), meeting, budget);
+  }
+
+  private static List<Box> boxes(List<Candidate> candidates) {
+    List<Box> boxes = new ArrayList<>(candidates.size());
+    for (Candidate candidate : candidates) {
+      boxes.add(candidate.box);
+    }
+    return boxes;
+  }
+
+  /**
+   * @param packing of the boxes of those that meet the target, none of which holds all of it
+   */
+  private static Tried attempt(Packing packing, List<Candidate> meeting, Budget budget) {
     List<int[]> open = new ArrayList<>();
     Prover prover =
         new Prover(
@@ -172,8 +184,10 @@ public final class CoverSearch {
           return covered(rule);
         }
       }
+      Packing packing = null;
       while (true) {
-        Tried tried = attempt(box, taken, budget);
+        packing = new Packing(box, boxes(taken), packing);
+        Tried tried = attempt(packing, taken, budget);
         if (tried.open.isEmpty()) {
           return tried.outcome;
         }

@@ -12,9 +12,12 @@ import java.util.Map;
  * One axis of a question about a target box and candidates, cut down to what the question tells
  * apart: the labels of the target's side fall into classes that the same candidates hold, so that a
  * side becomes a few bits. Classes are told apart by comparing the real sets, not their hashes.
+ *
+ * <p>More candidates cut the classes further; what is known of those before stays.
  */
 final class Cut {
-  private static final int[] ONE_PIECE = {};
+  /** With more partial sides, one is looked for by hash. */
+  private static final int FEW = 16;
 
   /** Some label of each class. */
   final int[] labels;
@@ -23,105 +26,146 @@ final class Cut {
   final int words;
 
   private final IntSet all;
-  private final int[] starts; // of pieces, which are ranges of labels; none if all is one class
+  private final int[] starts; // of pieces, which are ranges of labels
   private final int[] classOf; // by piece
+  private final List<IntSet> partial; // sides that do not hold all of the target's, each once
   private final int[] partialOf; // by candidate: which partial side it has, or -1 for all
   private final long[][] packed; // by partial side: the classes that it has
   private final long[] full;
 
-  /** O(bounds · (log bounds + candidates / 64)), where the bounds are those inside the target. */
-  Cut(int axis, Box target, List<Box> candidates) {
-    all = target.side(axis);
-    partialOf = new int[candidates.size()];
-    List<IntSet> partial = partial(axis, candidates);
-    if (partial.isEmpty()) {
-      starts = ONE_PIECE;
-      classOf = ONE_PIECE;
-      labels = new int[] {all.min()};
-      words = 1;
-      full = new long[] {1};
-      packed = new long[0][];
-      return;
-    }
-    Classes classes = new Classes(partial);
+  /** No candidates: all is one class. */
+  Cut(IntSet all) {
+    this.all = all;
+    labels = new int[] {all.min()};
+    starts = new int[all.intervals()];
+    Arrays.setAll(starts, all::first);
+    classOf = new int[starts.length];
+    partial = List.of();
+    partialOf = new int[0];
+    words = 1;
+    full = new long[] {1};
+    packed = new long[0][];
+  }
+
+  /** The same classes, which are all that some more candidates tell apart. */
+  private Cut(Cut known, int[] partialOf) {
+    all = known.all;
+    labels = known.labels;
+    starts = known.starts;
+    classOf = known.classOf;
+    partial = known.partial;
+    this.partialOf = partialOf;
+    words = known.words;
+    full = known.full;
+    packed = known.packed;
+  }
+
+  /** Finer classes. */
+  private Cut(Cut known, int[] partialOf, List<IntSet> partial) {
+    all = known.all;
+    this.partialOf = partialOf;
+    this.partial = partial;
+    Classes classes = known.new Classes(partial.subList(known.partial.size(), partial.size()));
     starts = classes.starts;
     classOf = classes.classOf;
     labels = classes.labels();
     words = (labels.length + 63) >> 6;
     full = new long[words];
-    for (int i = 0; i < labels.length; i++) {
-      full[i >> 6] |= 1L << i;
-    }
     packed = new long[partial.size()][words];
     for (int c = 0; c < labels.length; c++) {
+      full[c >> 6] |= 1L << c;
       classes.addTo(packed, c);
     }
   }
 
-  /** The sides that do not hold all of the target's, each once. */
-  private List<IntSet> partial(int axis, List<Box> candidates) {
-    List<IntSet> partial = new ArrayList<>();
-    Map<IntSet, Integer> known = null;
-    for (int i = 0; i < partialOf.length; i++) {
+  /**
+   * With more candidates; O(pieces + bounds · log bounds + classes · partial sides), where the
+   * bounds are those of the new sides inside the target.
+   *
+   * @param candidates those before, and behind them the new ones
+   */
+  Cut with(int axis, List<Box> candidates) {
+    int[] of = Arrays.copyOf(partialOf, candidates.size());
+    List<IntSet> sides = partial;
+    Map<IntSet, Integer> places = null; // of the sides
+    for (int i = partialOf.length; i < of.length; i++) {
       IntSet side = candidates.get(i).side(axis);
-      partialOf[i] = -1;
+      of[i] = -1;
       if (side == all || side.containsAll(all)) {
         continue;
       }
-      if (known == null) {
-        known = new IdentityHashMap<>();
+      if (places == null && sides.size() > FEW) {
+        places = places(sides);
       }
-      Integer place = known.putIfAbsent(side, partial.size());
-      partialOf[i] = place == null ? partial.size() : place;
-      if (place == null) {
-        partial.add(side);
+      of[i] = places == null ? place(sides, side) : places.getOrDefault(side, -1);
+      if (of[i] < 0) {
+        of[i] = sides.size();
+        sides = sides == partial ? new ArrayList<>(partial) : sides;
+        sides.add(side);
+        if (places != null) {
+          places.put(side, of[i]);
+        }
       }
     }
-    return partial;
+    return sides == partial ? new Cut(this, of) : new Cut(this, of, sides);
+  }
+
+  private static Map<IntSet, Integer> places(List<IntSet> sides) {
+    Map<IntSet, Integer> places = new IdentityHashMap<>();
+    for (IntSet side : sides) {
+      places.put(side, places.size());
+    }
+    return places;
+  }
+
+  private static int place(List<IntSet> sides, IntSet side) {
+    for (int i = 0; i < sides.size(); i++) {
+      if (sides.get(i) == side) {
+        return i;
+      }
+    }
+    return -1;
   }
 
   /**
-   * Tells the classes apart by going over the target's side once, from one bound to the next, with
-   * a bit for each partial side that holds what is behind it. Pieces with the same bits are one
-   * class.
+   * Cuts the classes further by going over the pieces once, from one bound to the next, with a bit
+   * for each new side that holds what is behind it. Pieces of the same class that have the same
+   * bits are one class.
    */
   private final class Classes {
     private static final int ID = 24; // bits of an event that say whose bound it is
 
-    private final int words; // of the bits of a piece
-    private final long[] events; // a label, and who begins there or ends before it
+    private final int words; // of a row
+    private final long[] events; // a label, and which side begins there or ends before it
     private int eventCount;
     private int[] starts;
     private int[] classOf;
     private int count; // of classes
-    private final long[] rows; // by class, the bits of its pieces
+    private final long[] rows; // by class: what it was before, and bits of the new sides
     private final int[] first; // by class, the label where its first piece begins
     private final int[] table; // by hash: one more than a class, or 0
 
-    Classes(List<IntSet> partial) {
-      words = (partial.size() + 63) >> 6;
-      events = new long[eventsAtMost(partial)];
-      for (int i = 0; i < partial.size(); i++) {
-        addEvents(partial.get(i), i);
-      }
-      int whole = partial.size();
-      if (all.intervals() > 1) {
-        addEvents(all, whole);
+    Classes(List<IntSet> fresh) {
+      words = 1 + ((fresh.size() + 63) >> 6);
+      events = new long[eventsAtMost(fresh)];
+      for (int i = 0; i < fresh.size(); i++) {
+        addEvents(fresh.get(i), i);
       }
       Arrays.sort(events, 0, eventCount);
-      first = new int[eventCount + 1];
-      rows = new long[first.length * words];
-      table = new int[Integer.highestOneBit(first.length) << 2];
-      starts = new int[first.length];
-      classOf = new int[first.length];
-      int pieces = goOver(whole);
+      int most = Cut.this.starts.length + eventCount; // pieces
+      first = new int[most];
+      rows = new long[most * words];
+      table = new int[Integer.highestOneBit(most) << 2];
+      starts = new int[most];
+      classOf = new int[most];
+      int pieces = goOver();
       starts = Arrays.copyOf(starts, pieces);
       classOf = Arrays.copyOf(classOf, pieces);
     }
 
-    private int eventsAtMost(List<IntSet> partial) {
-      int most = 2 * all.intervals();
-      for (IntSet side : partial) {
+    private int eventsAtMost(List<IntSet> fresh) {
+      int most = 0;
+      for (IntSet side : fresh) {
         most += 2 * (side.interval(all.max()) - side.interval(all.min()) + 1);
       }
       return most;
@@ -139,32 +183,47 @@ final class Cut {
     }
 
     /** Notes the pieces; how many there are. */
-    private int goOver(int whole) {
+    private int goOver() {
+      int[] before = Cut.this.starts;
       long[] row = new long[words];
-      boolean inside = all.intervals() == 1;
       int pieces = 0;
-      int label = all.min();
-      for (int at = 0; ; ) {
-        while (at < eventCount && events[at] >>> ID == label) {
-          int id = (int) events[at++] & (1 << ID) - 1;
-          if (id == whole) {
-            inside = !inside;
-          } else {
-            row[id >> 6] ^= 1L << id;
-          }
+      int at = 0;
+      int interval = 0; // of all
+      for (int piece = 0; piece < before.length; piece++) {
+        int label = before[piece];
+        while (all.last(interval) < label) {
+          interval++;
         }
-        if (inside) {
+        int last = all.last(interval);
+        if (piece + 1 < before.length) {
+          last = Math.min(last, before[piece + 1] - 1);
+        }
+        row[0] = Cut.this.classOf[piece];
+        at = turn(row, at, label);
+        while (true) {
           starts[pieces] = label;
           classOf[pieces++] = classOf(row, label);
+          if (at == eventCount || events[at] >>> ID > last) {
+            break;
+          }
+          label = (int) (events[at] >>> ID);
+          at = turn(row, at, label);
         }
-        if (at == eventCount) {
-          return pieces;
-        }
-        label = (int) (events[at] >>> ID);
       }
+      return pieces;
     }
 
-    /** The class of a piece, which is a new one if none has its bits. */
+    /** Takes the events up to a label into the row; where the next is. */
+    private int turn(long[] row, int from, int label) {
+      int at = from;
+      for (; at < eventCount && events[at] >>> ID <= label; at++) {
+        int id = (int) events[at] & (1 << ID) - 1;
+        row[1 + (id >> 6)] ^= 1L << id;
+      }
+      return at;
+    }
+
+    /** The class of a piece, which is a new one if none has its row. */
     private int classOf(long[] row, int label) {
       long hash = 0;
       for (long bits : row) {
@@ -189,10 +248,16 @@ final class Cut {
     }
 
     /** Sets the bit of a class for each partial side that has it. */
-    void addTo(long[][] packed, int c) {
-      for (int word = 0; word < words; word++) {
+    void addTo(long[][] sides, int c) {
+      long bit = 1L << c;
+      int was = (int) rows[c * words];
+      for (int side = 0; side < partial.size(); side++) {
+        sides[side][c >> 6] |= (packed[side][was >> 6] >> was & 1) == 0 ? 0 : bit;
+      }
+      for (int word = 1; word < words; word++) {
         for (long left = rows[c * words + word]; left != 0; left &= left - 1) {
-          packed[(word << 6) + Long.numberOfTrailingZeros(left)][c >> 6] |= 1L << c;
+          int fresh = (word - 1 << 6) + Long.numberOfTrailingZeros(left);
+          sides[partial.size() + fresh][c >> 6] |= bit;
         }
       }
     }
@@ -200,7 +265,7 @@ final class Cut {
 
   /** The labels of the classes whose bits are set from word {@code offset} of {@code packed} on. */
   IntSet side(long[] packed, int offset) {
-    if (starts.length == 0) {
+    if (partial.isEmpty()) {
       return packed[offset] == 0 ? IntSet.EMPTY : all;
     }
     IntSet.Builder out = new IntSet.Builder();
@@ -229,7 +294,7 @@ final class Cut {
 
   /** The classes of a candidate's side that are in the target's. */
   long[] bits(int candidate) {
-    int partial = partialOf[candidate];
-    return partial < 0 ? full : packed[partial];
+    int side = partialOf[candidate];
+    return side < 0 ? full : packed[side];
   }
 }
