@@ -84,7 +84,7 @@ final class EndpointLine extends Line {
     int classes = 0;
     for (Ranges own : ranges) {
       int family = own.family.ordinal();
-      Cuts[] cuts = cuts(own, distinct, setOf);
+      NetworkCuts[] cuts = cuts(own, distinct, setOf);
       for (int zone = 0; zone < zones; zone++) {
         Slice slice = cuts[zone].slice(family * zones + zone);
         slice.before = classes;
@@ -113,11 +113,11 @@ final class EndpointLine extends Line {
   }
 
   /** Where the networks of each zone are cut by what is said of it. */
-  private Cuts[] cuts(Ranges ranges, List<Side> sides, int[] setOf) {
-    Cuts[] cuts = new Cuts[slices[0].length];
+  private NetworkCuts[] cuts(Ranges ranges, List<Side> sides, int[] setOf) {
+    NetworkCuts[] cuts = new NetworkCuts[slices[0].length];
     for (int zone = 0; zone < cuts.length; zone++) {
       cuts[zone] =
-          new Cuts(
+          new NetworkCuts(
               ranges.family,
               resolution.networks(zone).ranges().stream()
                   .filter(network -> network.family() == ranges.family)

@@ -7,7 +7,7 @@ import java.util.Comparator;
 import java.util.List;
 
 /** Where the networks of a zone are cut: where some ranges begin, and behind where they end. */
-final class Cuts {
+final class NetworkCuts {
   private static final Comparator<long[]> UNSIGNED =
       (a, b) -> {
         int byKey = Long.compareUnsigned(a[0], b[0]);
@@ -24,12 +24,15 @@ final class Cuts {
   /**
    * @param networks of one family, ascending
    */
-  Cuts(Family family, List<AddressRange> networks) {
+  NetworkCuts(Family family, List<AddressRange> networks) {
     this.family = family;
     this.networks = networks;
   }
 
-  /** Cuts for a range, which may lie anywhere; one that lies beside the networks does not count. */
+  /**
+   * NetworkCuts for a range, which may lie anywhere; one that lies beside the networks does not
+   * count.
+   */
   void add(Ranges ranges, int range) {
     long first = ranges.key(range, Ranges.FIRST);
     long last = ranges.key(range, Ranges.LAST);
