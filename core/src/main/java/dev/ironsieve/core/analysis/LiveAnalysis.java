@@ -214,7 +214,7 @@ public final class LiveAnalysis {
     rulebase = next;
     List<Event> events = Event.of(change, order);
     BitSet asked = certificates.update(change, events);
-    addNeighbours(change, asked);
+    addNeighbours(change, events, asked);
     addOutdated(events, asked);
     Set<String> reachable = new LinkedHashSet<>();
     for (int slot : slotsWhoseReachMayChange(change, events)) {
@@ -347,7 +347,7 @@ public final class LiveAnalysis {
     }
     List<Event> events = Event.of(change, order);
     BitSet asked = certificates.update(change, events);
-    addNeighbours(change, asked);
+    addNeighbours(change, events, asked);
     addOutdated(events, asked);
     asked.stream().forEach(views::remove);
     change.gone().keySet().forEach(views::remove);
@@ -430,8 +430,14 @@ public final class LiveAnalysis {
   }
 
   /** Whether two rules can be merged hangs on what stands next to each other. */
-  private void addNeighbours(Order.Change change, BitSet asked) {
-    Set<Integer> places = new HashSet<>(change.gone().values());
+  private void addNeighbours(Order.Change change, List<Event> events, BitSet asked) {
+    Set<Integer> places = new HashSet<>();
+    int[] fresh = change.fresh().stream().mapToInt(order::position).sorted().toArray();
+    for (Event event : events) {
+      if (!event.fresh()) {
+        places.add(placeOfStayed(event.rank(), fresh));
+      }
+    }
     change.fresh().forEach(slot -> places.add(order.position(slot)));
     change.reworded().forEach(slot -> places.add(order.position(slot)));
     for (int place : places) {
@@ -446,6 +452,19 @@ public final class LiveAnalysis {
         asked.set(order.slotAt(place));
       }
     }
+  }
+
+  /**
+   * The place of a rule of which {@code rank} of those that stayed stand above.
+   *
+   * @param fresh places of the new rules, ascending
+   */
+  private static int placeOfStayed(int rank, int[] fresh) {
+    int place = rank;
+    for (int other : fresh) {
+      place += other <= place ? 1 : 0;
+    }
+    return place;
   }
 
   /**

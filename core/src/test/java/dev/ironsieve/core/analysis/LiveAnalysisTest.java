@@ -13,11 +13,13 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.Set;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
@@ -25,6 +27,8 @@ import org.junit.jupiter.api.Test;
 /** What an update tells of changes, small and large. */
 class LiveAnalysisTest {
   private static final int MANY = 250; // changed rules, more than are followed
+
+  private static final List<Verdict> VERDICTS = List.of(Verdict.ALLOW, Verdict.DROP);
 
   private static Rule rule(String id, Verdict verdict, int port) {
     Rule all = Rule.matchingAll(id, "rule " + id, verdict);
@@ -181,5 +185,104 @@ class LiveAnalysisTest {
     live.update(next, Set.of());
     assertThat(live.standing("last")).isInstanceOf(Standing.Covered.class);
     assertThat(told(live)).isEqualTo(told(new LiveAnalysis(next)));
+  }
+
+  @Test
+  void rulesBetweenWhichOneOfSeveralWentMayBeMerged() {
+    List<Rule> kept =
+        List.of(
+            rule("k", Verdict.ALLOW, 5),
+            rule("l", Verdict.REJECT, 6),
+            rule("m", Verdict.DROP, 7),
+            rule("a", Verdict.ALLOW, 80),
+            rule("b", Verdict.ALLOW, 81));
+    List<Rule> all = new ArrayList<>(kept);
+    all.add(4, rule("between", Verdict.DROP, 2));
+    for (int i = 0; i < 3; i++) {
+      all.add(0, rule("x" + i, Verdict.DROP, 3 + 6 * i));
+    }
+    LiveAnalysis live = new LiveAnalysis(base(List.of(), all));
+    assertThat(live.findings("a")).noneMatch(f -> f.kind() == Finding.Kind.MERGEABLE);
+    Changed changed = live.update(base(List.of(), kept), Set.of());
+    assertThat(live.findings("a")).anyMatch(f -> f.kind() == Finding.Kind.MERGEABLE);
+    assertThat(changed.answers()).contains("a");
+    live.update(base(List.of(), all), Set.of());
+    assertThat(live.findings("a")).noneMatch(f -> f.kind() == Finding.Kind.MERGEABLE);
+  }
+
+  private static Rule some(String id, Random random) {
+    int first = random.nextInt(8);
+    Rule all = Rule.matchingAll(id, "rule " + id, VERDICTS.get(random.nextInt(VERDICTS.size())));
+    return all.matching(
+            all.fromZones(),
+            random.nextInt(3) > 0
+                ? Criterion.any()
+                : Criterion.of(AddressItem.parse("10.0.%d.0/24".formatted(random.nextInt(2)))),
+            all.toZones(),
+            all.toAddresses(),
+            Criterion.<ServiceItem>of(ServiceLiteral.ports(6, first, first + random.nextInt(5))))
+        .enabled(random.nextInt(8) > 0);
+  }
+
+  /** What holds of each rule, whichever rules are named for it where there is a choice. */
+  private static Map<String, List<Object>> kinds(LiveAnalysis live) {
+    Map<String, List<Object>> out = new HashMap<>();
+    for (Rule rule : live.rulebase().rules()) {
+      List<Object> all = new ArrayList<>(List.of(live.standing(rule.id()).getClass()));
+      live.findings(rule.id()).forEach(f -> all.add(f.kind()));
+      out.put(rule.id(), all);
+    }
+    return out;
+  }
+
+  @Test
+  void severalRulesThatGoComeAndMoveAtOnceAreFollowed() {
+    Set<Object> seen = new HashSet<>();
+    for (int round = 0; round < Rounds.of(60); round++) {
+      Random random = new Random(round);
+      List<Rule> rules = new ArrayList<>();
+      for (int i = 0; i < 9; i++) {
+        rules.add(some("r" + i, random));
+      }
+      LiveAnalysis live = new LiveAnalysis(base(List.of(), rules));
+      live.findings();
+      for (int step = 0; step < 25; step++) {
+        Set<String> moved = new HashSet<>();
+        for (int change = random.nextInt(5); change >= 0; change--) {
+          int at = random.nextInt(rules.size());
+          switch (rules.size() < 5 ? 0 : rules.size() > 14 ? 1 : random.nextInt(4)) {
+            case 0 -> rules.add(at, some("s" + step + "-" + change, random));
+            case 1 -> rules.remove(at);
+            case 2 -> rules.set(at, some(rules.get(at).id(), random));
+            default -> {
+              Rule rule = rules.remove(at);
+              moved.add(rule.id());
+              rules.add(random.nextInt(rules.size() + 1), rule);
+            }
+          }
+        }
+        Map<String, List<Object>> before = kinds(live);
+        Rulebase next = base(List.of(), List.copyOf(rules));
+        Set<String> told = live.update(next, moved).answers();
+        Map<String, List<Object>> now = kinds(live);
+        assertThat(now)
+            .as("round %d, step %d: %s", round, step, rules)
+            .isEqualTo(kinds(new LiveAnalysis(next)));
+        now.forEach(
+            (id, kinds) -> {
+              seen.addAll(kinds);
+              if (!kinds.equals(before.get(id))) {
+                assertThat(told).contains(id);
+              }
+            });
+      }
+    }
+    assertThat(seen)
+        .contains(
+            Finding.Kind.SHADOWED,
+            Finding.Kind.REDUNDANT_ABOVE,
+            Finding.Kind.REDUNDANT_BELOW,
+            Finding.Kind.CORRELATED,
+            Finding.Kind.GENERALISED);
   }
 }
