@@ -227,12 +227,11 @@ final class Certificates {
    */
   BitSet update(Order.Change change, List<Event> events) {
     grow();
-    BitSet restood = new BitSet();
-    for (int slot : change.fresh()) {
-      restood.set(slot);
-    }
+    BitSet fresh = new BitSet();
+    change.fresh().forEach(fresh::set);
+    BitSet restood = (BitSet) fresh.clone();
     for (Event event : events) {
-      below(change, event, slot -> restood.set(slot, restood.get(slot) || shaken(slot, event)));
+      below(fresh, event, slot -> restood.set(slot, restood.get(slot) || shaken(slot, event)));
     }
     Set<Integer> turned = new HashSet<>(change.fresh());
     inOrder(
@@ -247,18 +246,14 @@ final class Certificates {
           }
         });
     BitSet belowAgain = (BitSet) restood.clone();
-    BitSet correlatedAgain = new BitSet();
-    BitSet generalisedAgain = new BitSet();
-    for (int slot : change.fresh()) {
-      correlatedAgain.set(slot);
-      generalisedAgain.set(slot);
-    }
+    BitSet correlatedAgain = (BitSet) fresh.clone();
+    BitSet generalisedAgain = (BitSet) fresh.clone();
     for (Event event : events) {
       for (int slot : event.meeting()) {
         belowAgain.set(slot, belowAgain.get(slot) || matters(slot, event));
       }
       below(
-          change,
+          fresh,
           event,
           slot -> {
             correlatedAgain.set(slot, correlatedAgain.get(slot) || correlates(slot, event));
@@ -273,7 +268,7 @@ final class Certificates {
     each(belowAgain, (slot, own) -> askBelow(slot, around(slot), own));
     each(correlatedAgain, (slot, own) -> askCorrelated(slot, around(slot), own));
     each(generalisedAgain, (slot, own) -> askGeneralised(slot, around(slot)));
-    BitSet needsAgain = needsAgain(change, events);
+    BitSet needsAgain = needsAgain(fresh, events);
     each(needsAgain, (slot, own) -> needs[slot] = asksNeeds.of(slot));
     BitSet asked = belowAgain; // which has all whose standing was asked again
     asked.or(correlatedAgain);
@@ -282,14 +277,13 @@ final class Certificates {
     return asked;
   }
 
-  private BitSet needsAgain(Order.Change change, List<Event> events) {
-    BitSet again = new BitSet();
-    change.fresh().forEach(again::set);
+  private BitSet needsAgain(BitSet fresh, List<Event> events) {
+    BitSet again = (BitSet) fresh.clone();
     for (int i = 0; i < order.size(); i++) {
       int slot = order.slotAt(i);
       if (!again.get(slot) && asksNeeds.asks(slot)) {
         for (Event event : events) {
-          boolean above = event.rank() <= i;
+          boolean above = event.place() <= i;
           if (asksNeeds.concerns(slot, needs[slot], event.slot(), event.fresh(), above)) {
             again.set(slot);
           }
@@ -307,14 +301,11 @@ final class Certificates {
   }
 
   /** The rules, of those that stayed or are new, that stand below the event and meet it. */
-  private void below(Order.Change change, Event event, IntConsumer action) {
-    int[] fresh = change.fresh().stream().mapToInt(order::position).sorted().toArray();
+  private void below(BitSet fresh, Event event, IntConsumer action) {
     for (int slot : event.meeting()) {
       int position = order.position(slot);
-      int at = Arrays.binarySearch(fresh, position);
-      // Its place among those that stayed: fresh rules above it do not count.
       boolean isBelow =
-          event.fresh() ? position > event.rank() : at < 0 && position - (-at - 1) >= event.rank();
+          event.fresh() ? position > event.place() : position >= event.place() && !fresh.get(slot);
       if (isBelow) {
         action.accept(slot);
       }
@@ -372,7 +363,7 @@ final class Certificates {
       case Pair.None none ->
           event.fresh()
               ? pairs.correlates(slot, event.slot(), corners) != Certificate.NONE
-              : pairs.revealed(slot, event.region(), event.rank(), corners) != Certificate.NONE;
+              : pairs.revealed(slot, event.region(), event.place(), corners) != Certificate.NONE;
       case Pair.Found found -> shaken(found, event);
     };
   }

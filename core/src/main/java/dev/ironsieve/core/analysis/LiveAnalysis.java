@@ -432,12 +432,7 @@ public final class LiveAnalysis {
   /** Whether two rules can be merged hangs on what stands next to each other. */
   private void addNeighbours(Order.Change change, List<Event> events, BitSet asked) {
     Set<Integer> places = new HashSet<>();
-    int[] fresh = change.fresh().stream().mapToInt(order::position).sorted().toArray();
-    for (Event event : events) {
-      if (!event.fresh()) {
-        places.add(placeOfStayed(event.rank(), fresh));
-      }
-    }
+    events.forEach(event -> places.add(event.place()));
     change.fresh().forEach(slot -> places.add(order.position(slot)));
     change.reworded().forEach(slot -> places.add(order.position(slot)));
     for (int place : places) {
@@ -452,19 +447,6 @@ public final class LiveAnalysis {
         asked.set(order.slotAt(place));
       }
     }
-  }
-
-  /**
-   * The place of a rule of which {@code rank} of those that stayed stand above.
-   *
-   * @param fresh places of the new rules, ascending
-   */
-  private static int placeOfStayed(int rank, int[] fresh) {
-    int place = rank;
-    for (int other : fresh) {
-      place += other <= place ? 1 : 0;
-    }
-    return place;
   }
 
   /**
