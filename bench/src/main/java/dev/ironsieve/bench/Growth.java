@@ -37,16 +37,8 @@ final class Growth implements Runnable {
   private static final double NANOS_PER_SECOND = 1e9;
   private static final int MOST_EDGES = 20_000_000; // of the diagram; more do not fit the heap
 
-  /** As the command line does, which has the second compiler for large files only. */
-  private static final int MOST_WITH_ONE_COMPILER = 20_000;
-
-  private static final List<String> EARLY_COMPILER =
-      List.of(
-          "-XX:TieredStopAtLevel=1",
-          "-XX:Tier3MinInvocationThreshold=50",
-          "-XX:Tier3InvocationThreshold=100",
-          "-XX:Tier3CompileThreshold=500",
-          "-XX:Tier3BackEdgeThreshold=5000");
+  /** More are a large file for the command line. */
+  private static final int MOST_OF_SMALL = 20_000;
 
   private static final int FIRST_WITH_CACHE = 25; // release of Java
   private static final int TRAINING = 150; // rules, as many as the command line is trained with
@@ -201,9 +193,9 @@ final class Growth implements Runnable {
     List<String> options = new ArrayList<>();
     options.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
     options.addAll(List.of("-Xmx1g", "--enable-native-access=ALL-UNNAMED"));
-    options.addAll(List.of("-cp", System.getProperty("java.class.path"), "-XX:+UseParallelGC"));
-    if (way == Way.ANALYSIS && size <= MOST_WITH_ONE_COMPILER) {
-      options.addAll(EARLY_COMPILER);
+    options.addAll(List.of("-cp", System.getProperty("java.class.path")));
+    if (way == Way.ANALYSIS && size <= MOST_OF_SMALL) {
+      options.addAll(optionsFor("small"));
       if (Runtime.version().feature() >= FIRST_WITH_CACHE) {
         options.addAll(List.of("-Xlog:aot=off", "-Xlog:cds=off"));
         if (classes == null) {
@@ -220,9 +212,22 @@ final class Growth implements Runnable {
         options.add("-XX:AOTCache=" + classes);
       }
     } else if (way == Way.ANALYSIS) {
-      options.add("-XX:NewRatio=5");
+      options.addAll(optionsFor("large"));
+    } else {
+      options.add("-XX:+UseParallelGC");
     }
     return options;
+  }
+
+  /** The options of the command line for files of a size. */
+  private static List<String> optionsFor(String size) throws IOException {
+    try (BufferedReader lines =
+        new BufferedReader(
+            new InputStreamReader(
+                Growth.class.getResourceAsStream("/options/" + size + ".options"),
+                StandardCharsets.UTF_8))) {
+      return lines.lines().filter(line -> !line.startsWith("#")).toList();
+    }
   }
 
   private List<String> asked(Way way, Shape shape, int size) {
