@@ -6,6 +6,9 @@ import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.order.Around;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.parallel.Tasks;
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.space.Space;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashSet;
@@ -22,8 +25,14 @@ final class Certificates {
   /** The rules are cut into so many parts, with counts of their own for the guesses. */
   private static final int PARTS = 16;
 
-  /** Of each part, that are worked on in one go. */
-  private static final int PORTIONS = 4;
+  /** And into so many portions that are worked on in one go. */
+  private static final int PORTIONS = 64;
+
+  /** Segments of an end, to tell which rules lie near each other. */
+  private static final int SEGMENTS = 256;
+
+  /** A rule has an end as a whole if it spans more than this part of the labels. */
+  private static final int WIDE = 8;
 
   /** From so many rules on an update asks about them on several threads. */
   static final int MANY = 64;
@@ -110,32 +119,53 @@ final class Certificates {
     void about(int slot, Corners corners);
   }
 
-  /** Asks about every rule; the last portions first, which take the longest. */
+  /** Asks about every rule; those that lie near each other one after the other. */
   private void each(Corners[] counted, Ask ask) {
-    Tasks.each(counted.length * PORTIONS, () -> new Asking(counted, ask));
+    int[] positions =
+        IntStream.range(0, order.size())
+            .mapToLong(position -> place(order.slotAt(position)) << 32 | position)
+            .sorted()
+            .mapToInt(packed -> (int) packed)
+            .toArray();
+    Tasks.each(PORTIONS, () -> new Asking(counted, ask, positions));
+  }
+
+  /**
+   * Where a rule lies, in segments of both ends: what is read for rules of the same place is near
+   * then. The rules of a whole end come first, since they take the longest.
+   */
+  private long place(int slot) {
+    List<Box> region = order.region(slot);
+    return region.isEmpty()
+        ? 0
+        : segment(region.getFirst(), Space.FROM) << Integer.SIZE / 2
+            | segment(region.getFirst(), Space.TO);
+  }
+
+  private static long segment(Box box, int end) {
+    IntSet side = box.side(end);
+    boolean wide = side.max() - side.min() > Space.LABELS / WIDE;
+    return wide ? 0 : 1 + side.min() / (Space.LABELS / SEGMENTS);
   }
 
   /** One thread that asks about all rules of a portion. */
   private final class Asking implements IntConsumer {
-    private final Corners[] counted;
+    private final Corners[] own; // by part
     private final Ask ask;
-    private int part = -1;
-    private Corners own; // of the part
+    private final int[] positions;
 
-    Asking(Corners[] counted, Ask ask) {
-      this.counted = counted;
+    Asking(Corners[] counted, Ask ask, int[] positions) {
+      own = Arrays.stream(counted).map(Corners::again).toArray(Corners[]::new);
       this.ask = ask;
+      this.positions = positions;
     }
 
     @Override
-    public void accept(int fromTheEnd) {
-      int all = counted.length * PORTIONS;
-      int portion = all - 1 - fromTheEnd;
-      own = portion / PORTIONS == part ? own : counted[portion / PORTIONS].again();
-      part = portion / PORTIONS;
-      int end = (int) ((long) order.size() * (portion + 1) / all);
-      for (int at = (int) ((long) order.size() * portion / all); at < end; at++) {
-        ask.about(order.slotAt(at), own);
+    public void accept(int portion) {
+      int end = (int) ((long) positions.length * (portion + 1) / PORTIONS);
+      for (int i = (int) ((long) positions.length * portion / PORTIONS); i < end; i++) {
+        int part = (int) ((long) positions[i] * own.length / positions.length);
+        ask.about(order.slotAt(positions[i]), own[part]);
       }
     }
   }
