@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.ironsieve.core.analysis.LiveAnalysis.Changed;
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
@@ -13,6 +14,7 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -208,6 +210,70 @@ class LiveAnalysisTest {
     assertThat(changed.answers()).contains("a");
     live.update(base(List.of(), all), Set.of());
     assertThat(live.findings("a")).noneMatch(f -> f.kind() == Finding.Kind.MERGEABLE);
+  }
+
+  private static Rule from(String id, Verdict verdict, String addresses, int port) {
+    Rule all = rule(id, verdict, port);
+    return all.matching(
+        all.fromZones(),
+        Criterion.of(AddressItem.parse(addresses)),
+        all.toZones(),
+        all.toAddresses(),
+        all.services());
+  }
+
+  private static Connection example(LiveAnalysis live, String id) {
+    return ((Standing.Decides) live.standing(id)).witness();
+  }
+
+  /** Which rule decides a connection. */
+  private static String decider(LiveAnalysis live, Connection connection) {
+    Order order = live.order();
+    return order.rule(order.first(order.space().point(connection))).id();
+  }
+
+  @Test
+  void anExampleThatANewRuleTakesGivesWayToAnother() {
+    List<Rule> rules =
+        new ArrayList<>(
+            List.of(
+                from("quay", Verdict.ALLOW, "10.0.0.0/8", 80),
+                from("pier", Verdict.DROP, "10.0.0.0/8", 443),
+                rule("both", Verdict.DROP, 80)));
+    LiveAnalysis live = new LiveAnalysis(base(List.of(), rules));
+    live.findings();
+    for (int i = 0; i < 12; i++) {
+      String address = example(live, "quay").from().address().toString();
+      rules.add(0, from("taken" + i, Verdict.DROP, address, 80));
+      Changed changed = live.update(base(List.of(), List.copyOf(rules)), Set.of());
+      assertThat(changed.answers()).contains("quay").doesNotContain("pier");
+      for (Rule rule : rules) {
+        assertThat(decider(live, example(live, rule.id()))).isEqualTo(rule.id());
+      }
+      assertThat(live.findings("both"))
+          .filteredOn(finding -> finding.kind() == Finding.Kind.GENERALISED)
+          .singleElement()
+          .satisfies(finding -> assertThat(decider(live, finding.witness())).isEqualTo("quay"));
+    }
+  }
+
+  @Test
+  void rulesBetweenWhichOneWentWhileAnotherSaysAnotherHostMayBeMerged() {
+    List<Rule> rules =
+        new ArrayList<>(
+            List.of(
+                onSite("host", Verdict.DROP, "www.quay.example"),
+                rule("a", Verdict.ALLOW, 80),
+                onSite("between", Verdict.DROP, "sea.example"),
+                rule("b", Verdict.ALLOW, 81)));
+    LiveAnalysis live = new LiveAnalysis(base(List.of(), rules));
+    assertThat(live.findings("a")).noneMatch(f -> f.kind() == Finding.Kind.MERGEABLE);
+    rules.set(0, onSite("host", Verdict.DROP, "www.pier.example"));
+    rules.remove(2);
+    Rulebase next = base(List.of(), rules);
+    assertThat(live.update(next, Set.of()).answers()).contains("a");
+    assertThat(live.findings("a")).anyMatch(f -> f.kind() == Finding.Kind.MERGEABLE);
+    assertThat(told(live)).isEqualTo(told(new LiveAnalysis(next)));
   }
 
   private static Rule some(String id, Random random) {
