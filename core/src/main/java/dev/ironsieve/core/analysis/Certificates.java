@@ -127,7 +127,17 @@ final class Certificates {
             .sorted()
             .mapToInt(packed -> (int) packed)
             .toArray();
-    Tasks.each(PORTIONS, () -> new Asking(counted, ask, positions));
+    Tasks.each(
+        PORTIONS,
+        portion -> {
+          Corners[] own = new Corners[counted.length]; // for one thread each
+          Arrays.setAll(own, part -> counted[part].again());
+          int end = (int) ((long) positions.length * (portion + 1) / PORTIONS);
+          for (int i = (int) ((long) positions.length * portion / PORTIONS); i < end; i++) {
+            int part = (int) ((long) positions[i] * own.length / positions.length);
+            ask.about(order.slotAt(positions[i]), own[part]);
+          }
+        });
   }
 
   /**
@@ -146,28 +156,6 @@ final class Certificates {
     IntSet side = box.side(end);
     boolean wide = side.max() - side.min() > Space.LABELS / WIDE;
     return wide ? 0 : 1 + side.min() / (Space.LABELS / SEGMENTS);
-  }
-
-  /** One thread that asks about all rules of a portion. */
-  private final class Asking implements IntConsumer {
-    private final Corners[] own; // by part
-    private final Ask ask;
-    private final int[] positions;
-
-    Asking(Corners[] counted, Ask ask, int[] positions) {
-      own = Arrays.stream(counted).map(Corners::again).toArray(Corners[]::new);
-      this.ask = ask;
-      this.positions = positions;
-    }
-
-    @Override
-    public void accept(int portion) {
-      int end = (int) ((long) positions.length * (portion + 1) / PORTIONS);
-      for (int i = (int) ((long) positions.length * portion / PORTIONS); i < end; i++) {
-        int part = (int) ((long) positions[i] * own.length / positions.length);
-        ask.about(order.slotAt(positions[i]), own[part]);
-      }
-    }
   }
 
   /** Asks about some rules, on several threads if they are many. */

@@ -433,7 +433,6 @@ public final class LiveAnalysis {
   private void addNeighbours(Order.Change change, List<Event> events, BitSet asked) {
     Set<Integer> places = new HashSet<>();
     events.forEach(event -> places.add(event.place()));
-    change.fresh().forEach(slot -> places.add(order.position(slot)));
     change.reworded().forEach(slot -> places.add(order.position(slot)));
     for (int place : places) {
       int above = Math.min(place, order.size()) - 1;

@@ -3,7 +3,6 @@ package dev.ironsieve.core.parallel;
 import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.IntConsumer;
-import java.util.function.Supplier;
 import java.util.stream.IntStream;
 
 /** A few pieces of work of unequal length, for all threads. */
@@ -16,23 +15,13 @@ public final class Tasks {
    * first. What a piece of work throws is thrown here; others may not be done then.
    */
   public static void each(int count, IntConsumer work) {
-    each(count, () -> work);
-  }
-
-  /**
-   * The same where each thread has something of its own.
-   *
-   * @param worker makes what does the work on one thread
-   */
-  public static void each(int count, Supplier<IntConsumer> worker) {
     AtomicInteger next = new AtomicInteger();
     IntStream.rangeClosed(0, ForkJoinPool.getCommonPoolParallelism())
         .parallel()
         .forEach(
             thread -> {
-              IntConsumer own = worker.get();
               for (int i = next.getAndIncrement(); i < count; i = next.getAndIncrement()) {
-                own.accept(i);
+                work.accept(i);
               }
             });
   }

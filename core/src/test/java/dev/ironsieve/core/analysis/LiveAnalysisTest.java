@@ -258,6 +258,35 @@ class LiveAnalysisTest {
   }
 
   @Test
+  void anExampleThatANewRuleTakesGivesWayAlsoWhereHostsComeAndGo() {
+    List<Rule> rules = new ArrayList<>(List.of(from("quay", Verdict.ALLOW, "10.0.0.0/8", 80)));
+    LiveAnalysis live = new LiveAnalysis(base(List.of(), rules));
+    live.findings();
+    for (int i = 0; i < 12; i++) {
+      String address = example(live, "quay").from().address().toString();
+      rules.add(0, from("taken" + i, Verdict.DROP, address, 80));
+      rules.removeIf(rule -> rule.id().startsWith("host"));
+      rules.add(0, onSite("host" + i, Verdict.DROP, "h%d.quay.example".formatted(i)));
+      live.update(base(List.of(), List.copyOf(rules)), Set.of());
+      assertThat(decider(live, example(live, "quay"))).isEqualTo("quay");
+    }
+  }
+
+  @Test
+  void aRuleOfWhichTheSameIsToldAsBeforeIsNotChanged() {
+    List<Rule> rules =
+        new ArrayList<>(
+            List.of(rule("off", Verdict.DROP, 5).enabled(false), rule("on", Verdict.ALLOW, 80)));
+    LiveAnalysis live = new LiveAnalysis(base(List.of(), rules));
+    live.findings();
+    rules.set(0, rule("off", Verdict.DROP, 7).enabled(false));
+    assertThat(live.update(base(List.of(), List.copyOf(rules)), Set.of()).answers()).isEmpty();
+    rules.set(0, rule("off", Verdict.DROP, 7));
+    assertThat(live.update(base(List.of(), List.copyOf(rules)), Set.of()).answers())
+        .containsExactly("off");
+  }
+
+  @Test
   void rulesBetweenWhichOneWentWhileAnotherSaysAnotherHostMayBeMerged() {
     List<Rule> rules =
         new ArrayList<>(

@@ -6,12 +6,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicIntegerArray;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
@@ -72,24 +69,6 @@ class TasksTest {
         });
     assertThat(begun.subList(0, 2)).containsExactlyInAnyOrder(0, 1);
     assertThat(begun).hasSize(8);
-  }
-
-  @Test
-  void eachThreadHasAWorkerOfItsOwn() {
-    Map<Object, Thread> threads = new ConcurrentHashMap<>();
-    AtomicInteger sum = new AtomicInteger();
-    Tasks.each(
-        50,
-        () -> {
-          Object worker = new Object();
-          return number -> {
-            Thread before = threads.putIfAbsent(worker, Thread.currentThread());
-            assertThat(before).isIn(null, Thread.currentThread());
-            sum.addAndGet(number);
-          };
-        });
-    assertThat(threads).hasSizeBetween(1, 1 + ForkJoinPool.getCommonPoolParallelism());
-    assertThat(sum).hasValue(1225);
   }
 
   @Test
