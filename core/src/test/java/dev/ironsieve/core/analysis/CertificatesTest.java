@@ -2,12 +2,9 @@ package dev.ironsieve.core.analysis;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
-import dev.ironsieve.core.model.ServiceItem;
-import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
 import java.util.ArrayList;
@@ -19,21 +16,11 @@ import org.junit.jupiter.api.Test;
 /** About which rules an edit asks again, and about which it need not. */
 class CertificatesTest {
   private static Rule allow(String id, int from, int to) {
-    return rule(id, Verdict.ALLOW, from, to);
+    return TcpRules.rule(id, Verdict.ALLOW, from, to);
   }
 
   private static Rule drop(String id, int from, int to) {
-    return rule(id, Verdict.DROP, from, to);
-  }
-
-  private static Rule rule(String id, Verdict verdict, int from, int to) {
-    Rule all = Rule.matchingAll(id, "rule " + id, verdict);
-    return all.matching(
-        all.fromZones(),
-        all.fromAddresses(),
-        all.toZones(),
-        all.toAddresses(),
-        Criterion.<ServiceItem>of(ServiceLiteral.ports(6, from, to)));
+    return TcpRules.rule(id, Verdict.DROP, from, to);
   }
 
   /** Rules, the last one last. */

@@ -33,13 +33,7 @@ class LiveAnalysisTest {
   private static final List<Verdict> VERDICTS = List.of(Verdict.ALLOW, Verdict.DROP);
 
   private static Rule rule(String id, Verdict verdict, int port) {
-    Rule all = Rule.matchingAll(id, "rule " + id, verdict);
-    return all.matching(
-        all.fromZones(),
-        all.fromAddresses(),
-        all.toZones(),
-        all.toAddresses(),
-        Criterion.<ServiceItem>of(ServiceLiteral.ports(6, port, port)));
+    return TcpRules.rule(id, verdict, port, port);
   }
 
   private static Rulebase base(List<AddressObject> objects, List<Rule> rules) {
