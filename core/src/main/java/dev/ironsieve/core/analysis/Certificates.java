@@ -31,7 +31,7 @@ final class Certificates {
   /** Segments of an end, to tell which rules lie near each other. */
   private static final int SEGMENTS = 256;
 
-  /** A rule has an end as a whole if it spans more than this part of the labels. */
+  /** A rule is taken to have a whole end if it spans more than one in so many of its labels. */
   private static final int WIDE = 8;
 
   /** From so many rules on an update asks about them on several threads. */

@@ -3,17 +3,13 @@ package dev.ironsieve.core.analysis;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.analysis.Certificate.Below;
-import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
-import dev.ironsieve.core.model.ServiceItem;
-import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
@@ -21,15 +17,7 @@ import org.junit.jupiter.api.Test;
 /** Whether a rule matters: what is found without a search, and who is blamed if it does not. */
 class RedundancyTest {
   private static Rule rule(String id, Verdict verdict, int... ports) {
-    List<ServiceItem> items =
-        Arrays.stream(ports).<ServiceItem>mapToObj(p -> ServiceLiteral.ports(6, p, p)).toList();
-    Rule all = Rule.matchingAll(id, "rule " + id, verdict);
-    return all.matching(
-        all.fromZones(),
-        all.fromAddresses(),
-        all.toZones(),
-        all.toAddresses(),
-        new Criterion<>(items, List.of()));
+    return TcpRules.rule(id, verdict, ports);
   }
 
   private static int[] ports(int first, int last) {
