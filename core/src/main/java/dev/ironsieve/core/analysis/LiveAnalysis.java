@@ -5,7 +5,6 @@ import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
-import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -16,7 +15,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.SplittableRandom;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 
@@ -32,10 +30,6 @@ public final class LiveAnalysis {
   /** An update that takes away and brings more rules than these is quicker done from the start. */
   private static final int MOST_CHANGES = 200;
 
-  private static final int MOST_SAMPLES = 128;
-  private static final int FEWEST_SAMPLES = 16;
-  private static final int ALL_SAMPLES = 256_000;
-
   private static final int[] NOBODY = {};
 
   private final long steps;
@@ -44,7 +38,7 @@ public final class LiveAnalysis {
   private Certificates certificates;
   private View.Maker maker;
   private Map<Integer, View> views;
-  private Map<Integer, Reach> reaches;
+  private Reaches reaches;
 
   public LiveAnalysis(Rulebase rulebase) {
     this(rulebase, STEPS);
@@ -64,7 +58,7 @@ public final class LiveAnalysis {
     certificates = new Certificates(order, steps);
     maker = new View.Maker(order, certificates, steps);
     views = new HashMap<>();
-    reaches = new HashMap<>();
+    reaches = new Reaches(order, certificates);
   }
 
   public Rulebase rulebase() {
@@ -87,11 +81,7 @@ public final class LiveAnalysis {
   /** Works out all that may be asked about each rule, on several threads, before it is asked. */
   public void answerAll() {
     makeMissing();
-    int[] slots = slotsWithout(reaches);
-    Reach[] sampled = Arrays.stream(slots).parallel().mapToObj(this::sample).toArray(Reach[]::new);
-    for (int i = 0; i < slots.length; i++) {
-      reaches.put(slots[i], sampled[i]);
-    }
+    reaches.answerAll();
   }
 
   private View view(int slot) {
@@ -151,50 +141,19 @@ public final class LiveAnalysis {
 
   /**
    * How much of a rule's match no earlier rule takes. Exact at 0 and, where no earlier rule touches
-   * the match, at 1; else from a sample that is smaller the more rules there are.
+   * the match, at 1; else from a sample that is smaller the more rules there are. It follows from
+   * the rules as they are, not from how they came about.
    */
   public Reach reach(String id) {
-    return reaches.computeIfAbsent(slot(id), this::sample);
-  }
-
-  private Reach sample(int slot) {
-    if (!(certificates.standing(slot) instanceof Certificate.Standing.Decides)) {
-      return Reach.NONE;
-    }
-    List<Box> region = order.region(slot);
-    if (order.around(region).some(0, order.position(slot), o -> true, o -> true) == Order.NONE) {
-      return Reach.ALL;
-    }
-    double[] upTo = new double[region.size()];
-    double total = 0;
-    for (int i = 0; i < upTo.length; i++) {
-      double points = 1;
-      for (int axis = 0; axis < order.space().axes(); axis++) {
-        points *= order.space().count(axis, region.get(i).side(axis));
-      }
-      total += points;
-      upTo[i] = total;
-    }
-    // The same sequence for the same rule, so that a meter does not flicker.
-    SplittableRandom random = new SplittableRandom(order.rule(slot).id().hashCode());
-    int samples = Math.clamp(ALL_SAMPLES / order.size(), FEWEST_SAMPLES, MOST_SAMPLES);
-    int reached = 0;
-    for (int i = 0; i < samples; i++) {
-      double at = random.nextDouble() * total;
-      int box = 0;
-      while (box < upTo.length - 1 && upTo[box] <= at) {
-        box++;
-      }
-      reached += order.first(order.space().pick(region.get(box), random)) == slot ? 1 : 0;
-    }
-    return Reach.sampled(reached, samples);
+    return reaches.of(slot(id));
   }
 
   /**
    * What an update changed.
    *
    * @param answers ids of rules whose standing or findings are new or others than before
-   * @param reaches ids of rules of whose match more or less may get through than before
+   * @param reaches ids of rules of whose match more or less may get through than before; of a few
+   *     rules also of those whose sample is another because other values are told apart
    */
   public record Changed(Set<String> answers, Set<String> reaches) {}
 
@@ -216,14 +175,12 @@ public final class LiveAnalysis {
     BitSet asked = certificates.update(change, events);
     addNeighbours(change, events, asked);
     addOutdated(events, asked);
+    Set<Integer> met = slotsWhoseReachMayChange(change, events);
     Set<String> reachable = new LinkedHashSet<>();
-    for (int slot : slotsWhoseReachMayChange(change, events)) {
-      reaches.remove(slot);
-      reachable.add(order.rule(slot).id());
-    }
+    met.forEach(slot -> reachable.add(order.rule(slot).id()));
+    reaches.update(change, met).forEach(slot -> reachable.add(order.rule(slot).id()));
     Map<String, View> gone = new HashMap<>();
     for (int slot : change.gone().keySet()) {
-      reaches.remove(slot);
       View view = views.remove(slot);
       if (view != null) {
         gone.put(order.rule(slot).id(), view);
@@ -292,14 +249,10 @@ public final class LiveAnalysis {
     order = move.to();
     certificates = new Certificates(certificates, move, steps);
     maker = new View.Maker(order, certificates, steps);
-    views = bySlot(views, move);
-    reaches = bySlot(reaches, move);
-  }
-
-  private static <T> Map<Integer, T> bySlot(Map<Integer, T> known, Move move) {
-    Map<Integer, T> out = new HashMap<>();
-    known.forEach((slot, answer) -> out.put(move.slot(slot), answer));
-    return out;
+    Map<Integer, View> known = views;
+    views = new HashMap<>();
+    known.forEach((slot, view) -> views.put(move.slot(slot), view));
+    reaches = new Reaches(reaches, move, certificates);
   }
 
   private Changed startAgain(Rulebase next) {
@@ -337,7 +290,7 @@ public final class LiveAnalysis {
         return false; // too much to tell apart at once
       }
     }
-    reaches = new HashMap<>(); // which are sampled from all values
+    reaches = new Reaches(order, certificates); // since values may stand in another order
     if (both != rulebase && !moveIn(both)) {
       return false;
     }
@@ -398,19 +351,16 @@ public final class LiveAnalysis {
    * @return slots of these rules
    */
   private int[] makeMissing() {
-    int[] slots = slotsWithout(views);
+    int[] slots =
+        IntStream.range(0, order.size())
+            .map(order::slotAt)
+            .filter(slot -> !views.containsKey(slot))
+            .toArray();
     View[] made = views(slots);
     for (int i = 0; i < slots.length; i++) {
       views.put(slots[i], made[i]);
     }
     return slots;
-  }
-
-  private int[] slotsWithout(Map<Integer, ?> answers) {
-    return IntStream.range(0, order.size())
-        .map(order::slotAt)
-        .filter(slot -> !answers.containsKey(slot))
-        .toArray();
   }
 
   /**

@@ -14,6 +14,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /**
  * One end of a connection: a zone and an address that can occur in it, as one dimension. All of
@@ -152,6 +153,21 @@ final class EndpointLine extends Line {
   @Override
   EndpointLine again() {
     return new EndpointLine(this);
+  }
+
+  @Override
+  int[] borders() {
+    IntStream.Builder out = IntStream.builder();
+    for (Slice[] ofFamily : slices) {
+      for (Slice slice : ofFamily) {
+        for (int run = 0; run < slice.runs(); run++) {
+          if (run == 0 || !slice.continues(run)) {
+            out.add(label(slice.before + run));
+          }
+        }
+      }
+    }
+    return out.build().toArray();
   }
 
   /** The labels of one family. */

@@ -134,6 +134,11 @@ abstract sealed class Line permits EndpointLine, NumberLine, SymbolLine {
     throw new IllegalArgumentException("rank " + rank + " in a set of " + count(set));
   }
 
+  /** Lowest labels of classes whose values do not continue those of the class before. */
+  int[] borders() {
+    return classes == 0 ? new int[0] : new int[] {0};
+  }
+
   /**
    * Cuts the class of {@code rank} in two.
    *

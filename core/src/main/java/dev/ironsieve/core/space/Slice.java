@@ -207,15 +207,16 @@ final class Slice {
   void addRanges(List<AddressRange> out, int from, int to) {
     int begin = from;
     for (int run = from; run < to; run++) {
-      if (run + 1 == to || !isNext(2 * run + 2)) {
+      if (run + 1 == to || !continues(run + 1)) {
         out.add(new AddressRange(first(begin), last(run)));
         begin = run + 1;
       }
     }
   }
 
-  /** Whether the address at {@code place} follows the one before it without a gap. */
-  private boolean isNext(int place) {
+  /** Whether a run, not the first, follows the one before it without a gap. */
+  boolean continues(int run) {
+    int place = 2 * run;
     long rest = restBehind(family, rests[place - 1]);
     return rests[place] == rest && keys[place] == keyBehind(family, keys[place - 1], rest);
   }

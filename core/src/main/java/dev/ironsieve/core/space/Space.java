@@ -326,6 +326,15 @@ public final class Space {
     return point;
   }
 
+  /**
+   * What some sets of labels of an axis tell apart.
+   *
+   * @param sides of regions, each as often as it will be taken away
+   */
+  public Representatives representatives(int axis, Collection<IntSet> sides) {
+    return new Representatives(axes[axis], sides);
+  }
+
   /** Every label of the class that holds {@code label}. */
   public IntSet classOf(int axis, int label) {
     int rank = axes[axis].rankOf(label);

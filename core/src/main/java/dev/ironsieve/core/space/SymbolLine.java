@@ -133,6 +133,16 @@ final class SymbolLine extends Line {
     return someValue.get(label(rankOf(label)));
   }
 
+  /** The lowest value of the classes from label {@code from} to {@code last}; O(classes). */
+  int lowest(int from, int last) {
+    int end = rank(last + 1);
+    int lowest = values;
+    for (int rank = rank(from); rank < end; rank++) {
+      lowest = Math.min(lowest, someValue.get(label(rank)));
+    }
+    return lowest;
+  }
+
   /** Number of values whose classes are in a set of labels; O(classes of the set). */
   int size(IntSet labels) {
     int sum = 0;

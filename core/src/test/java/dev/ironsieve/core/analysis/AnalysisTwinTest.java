@@ -234,6 +234,7 @@ class AnalysisTwinTest {
       for (int step = 0; step < 12; step++) {
         Edit edit = edits.next(base);
         Map<String, View> before = views(live);
+        Map<String, Reach> reachBefore = reaches(live);
         Set<String> touched = Touched.ruleIds(edit.touched(base));
         base = edit.apply(base);
         if (step % 3 == 2 && base.namesMeanAsIn(live.rulebase())) {
@@ -248,6 +249,14 @@ class AnalysisTwinTest {
                 (id, now) -> {
                   if (!now.equals(before.get(id))) {
                     assertThat(changed.answers()).as("%s: %s", as, id).contains(id);
+                  }
+                });
+        // These are few rules, so whatever is another is told.
+        reaches(live)
+            .forEach(
+                (id, now) -> {
+                  if (!now.equals(reachBefore.get(id))) {
+                    assertThat(changed.reaches()).as("%s: %s", as, id).contains(id);
                   }
                 });
         sameAsAnew(as, live);
@@ -265,9 +274,16 @@ class AnalysisTwinTest {
     return out;
   }
 
+  private static Map<String, Reach> reaches(LiveAnalysis live) {
+    Map<String, Reach> out = new HashMap<>();
+    live.rulebase().rules().forEach(rule -> out.put(rule.id(), live.reach(rule.id())));
+    return out;
+  }
+
   /** Witnesses and causes may differ where there are several; what holds may not. */
   private static void sameAsAnew(String as, LiveAnalysis live) {
     LiveAnalysis anew = new LiveAnalysis(live.rulebase());
+    assertThat(reaches(live)).as(as).isEqualTo(reaches(anew));
     for (Rule rule : live.rulebase().rules()) {
       assertThat(live.findings(rule.id()).stream().map(Finding::kind).toList())
           .as("%s: %s", as, rule)

@@ -135,6 +135,7 @@ class RoomTest {
       assertThat(live.standing(rule.id()).getClass())
           .as("%s: %s", as, rule)
           .isEqualTo(anew.standing(rule.id()).getClass());
+      assertThat(live.reach(rule.id())).as("%s: %s", as, rule).isEqualTo(anew.reach(rule.id()));
     }
     List<Box> everything = other.space().everything();
     SplittableRandom draws = new SplittableRandom(random.nextLong());

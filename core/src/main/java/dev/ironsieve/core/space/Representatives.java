@@ -1,0 +1,248 @@
+package dev.ironsieve.core.space;
+
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.sets.Ints;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.Map;
+import java.util.SplittableRandom;
+import java.util.function.LongToIntFunction;
+
+/**
+ * What some sets of labels of one axis tell apart, kept while sets come and go: one class of each
+ * group of classes that are in the same sets. Of addresses and numbers only neighbours are a group.
+ *
+ * <p>Which values stand together in a group, and the order of the groups, that of their lowest
+ * values, follows from the sets alone, not from what else was told apart before.
+ *
+ * <p>Each set has a word; that of a label is the exclusive or of the words of the sets that hold
+ * it, so that labels with the same word are in the same sets, but for one case in 2<sup>64</sup>
+ * (Zobrist, A New Hashing Method with Application for Game Playing, 1970). Kept is by how much
+ * words change where sets begin, and behind where they end:
+ *
+ * <pre>
+ *   labels    0             8              16             24
+ *   sets      [      a      ][      a      ]
+ *                            [             b             ]
+ *   changes   a              b              a              b
+ *   words     a              a^b            b              0
+ * </pre>
+ *
+ * Several threads may draw at once, but not while a set comes or goes.
+ */
+public final class Representatives {
+  /** Of so many representatives of a set one is searched for rather than guessed. */
+  private static final int FEW = 64;
+
+  private final Line line;
+  private final Map<IntSet, Integer> held = new IdentityHashMap<>(); // how often each was added
+  private int[] at; // labels where words change, ascending
+  private long[] changes; // of the words there
+  private int size; // of both
+  private InOrder names; // where groups are not of neighbours only; null if outdated
+
+  /**
+   * The representatives of the groups of an axis.
+   *
+   * @param labels ascending
+   * @param places of each of these in the order of values
+   * @param inOrder the labels, by place
+   */
+  private record InOrder(int[] labels, int[] places, int[] inOrder) {}
+
+  /**
+   * What can be drawn from a set: each of its groups, in the order of values.
+   *
+   * @param count how many groups there are
+   * @param drawn takes any number, as likely as any other, and gives a label of a group, as likely
+   *     as any other; where there is a group more or less, most numbers give the same group as
+   *     before or one beside it
+   */
+  public record Draws(int count, LongToIntFunction drawn) {}
+
+  /**
+   * @param line that is not laid out anew while this is used
+   * @param sets each as often as it will be taken away; equal ones are the same object
+   */
+  Representatives(Line line, Collection<IntSet> sets) {
+    this.line = line;
+    sets.forEach(set -> held.merge(set, 1, Integer::sum));
+    int[] borders = line.borders();
+    int bounds = 2 * held.keySet().stream().mapToInt(IntSet::intervals).sum();
+    at = Arrays.copyOf(borders, borders.length + bounds);
+    int count = borders.length;
+    for (IntSet set : held.keySet()) {
+      for (int i = 0; i < set.intervals(); i++) {
+        at[count++] = set.first(i);
+        at[count++] = set.last(i) + 1;
+      }
+    }
+    at = Ints.distinct(at, count);
+    size = at.length;
+    changes = new long[size];
+    for (int border : borders) {
+      change(border, mixed(border));
+    }
+    held.keySet().forEach(this::change);
+    prepare();
+  }
+
+  /** Tells a set apart once more; whether it was not before. */
+  public boolean add(IntSet set) {
+    boolean fresh = held.merge(set, 1, Integer::sum) == 1;
+    if (fresh) {
+      change(set);
+    }
+    return fresh;
+  }
+
+  /** Takes a set away once; whether it is told apart no longer. */
+  public boolean remove(IntSet set) {
+    boolean gone = held.merge(set, -1, (a, b) -> a + b == 0 ? null : a + b) == null;
+    if (gone) {
+      change(set);
+    }
+    return gone;
+  }
+
+  private void change(IntSet set) {
+    long word = 0;
+    for (int i = 0; i < set.intervals(); i++) {
+      word = mixed(word ^ ((long) set.first(i) << Integer.SIZE | set.last(i)));
+    }
+    for (int i = 0; i < set.intervals(); i++) {
+      change(set.first(i), word);
+      change(set.last(i) + 1, word);
+    }
+    names = null;
+  }
+
+  /** A number in which each bit hangs on every bit of another: the last step of SplitMix64. */
+  private static long mixed(long number) {
+    return new SplittableRandom(number).nextLong();
+  }
+
+  private void change(int label, long word) {
+    int index = index(label);
+    if (index == size || at[index] != label) {
+      if (size == at.length) {
+        at = Arrays.copyOf(at, size + size / 2 + 16);
+        changes = Arrays.copyOf(changes, at.length);
+      }
+      System.arraycopy(at, index, at, index + 1, size - index);
+      System.arraycopy(changes, index, changes, index + 1, size - index);
+      at[index] = label;
+      changes[index] = 0;
+      size++;
+    }
+    changes[index] ^= word;
+    if (changes[index] == 0) {
+      size--;
+      System.arraycopy(at, index + 1, at, index, size - index);
+      System.arraycopy(changes, index + 1, changes, index, size - index);
+    }
+  }
+
+  /** How many labels where words change are lower. */
+  private int index(int label) {
+    return lower(at, size, label);
+  }
+
+  private static int lower(int[] ascending, int size, int label) {
+    int found = Arrays.binarySearch(ascending, 0, size, label);
+    return found >= 0 ? found : -found - 1;
+  }
+
+  /** Finds the groups, if sets came or went since; to be done before there is drawn. */
+  public void prepare() {
+    if (names != null || !(line instanceof SymbolLine symbols)) {
+      return;
+    }
+    Map<Long, Integer> lowest = new HashMap<>(); // value, by word
+    long word = 0;
+    int end = line.label(line.classes());
+    for (int i = 0; i < size && at[i] < end; i++) {
+      word ^= changes[i];
+      int next = i + 1 < size ? at[i + 1] : end;
+      lowest.merge(word, symbols.lowest(at[i], next - 1), Math::min);
+    }
+    int[] inOrder = lowest.values().stream().sorted().mapToInt(symbols::labelOf).toArray();
+    int[] labels = inOrder.clone();
+    Arrays.sort(labels);
+    int[] places = new int[labels.length];
+    for (int place = 0; place < places.length; place++) {
+      places[Arrays.binarySearch(labels, inOrder[place])] = place;
+    }
+    names = new InOrder(labels, places, inOrder);
+  }
+
+  /**
+   * @param set not empty; told apart here
+   */
+  public Draws of(IntSet set) {
+    return line instanceof SymbolLine ? ofNames(set) : ofRuns(set);
+  }
+
+  private static int rank(long drawn, int count) {
+    return (int) Math.unsignedMultiplyHigh(drawn, count);
+  }
+
+  /** Each label where words change begins a group. */
+  private Draws ofRuns(IntSet set) {
+    int first = index(set.min());
+    if (set.intervals() == 1) {
+      int count = index(set.max() + 1) - first;
+      return new Draws(count, drawn -> at[first + rank(drawn, count)]);
+    }
+    int[] from = new int[set.intervals()]; // of the groups of each interval the first
+    int[] before = new int[set.intervals()]; // how many groups lower intervals have
+    int groups = 0;
+    for (int i = 0; i < from.length; i++) {
+      from[i] = index(set.first(i));
+      before[i] = groups;
+      groups += index(set.last(i) + 1) - from[i];
+    }
+    int count = groups;
+    return new Draws(
+        count,
+        drawn -> {
+          int rank = rank(drawn, count);
+          int interval = lower(before, before.length, rank + 1) - 1;
+          return at[from[interval] + rank - before[interval]];
+        });
+  }
+
+  private Draws ofNames(IntSet set) {
+    int[] all = names.inOrder;
+    if (set == line.all()) {
+      return new Draws(all.length, drawn -> all[rank(drawn, all.length)]);
+    }
+    int count = 0;
+    int[] some = new int[FEW]; // places
+    for (int i = 0; i < set.intervals(); i++) {
+      int end = lower(names.labels, all.length, set.last(i) + 1);
+      for (int j = lower(names.labels, all.length, set.first(i)); j < end; j++, count++) {
+        if (count < FEW) {
+          some[count] = names.places[j];
+        }
+      }
+    }
+    if (count > FEW) {
+      return new Draws(count, drawn -> guessed(set, all, drawn));
+    }
+    int[] few = Arrays.copyOf(some, count);
+    Arrays.sort(few);
+    return new Draws(few.length, drawn -> all[few[rank(drawn, few.length)]]);
+  }
+
+  private static int guessed(IntSet set, int[] labels, long drawn) {
+    int label = labels[rank(drawn, labels.length)];
+    SplittableRandom more = new SplittableRandom(drawn);
+    while (!set.contains(label)) {
+      label = labels[rank(more.nextLong(), labels.length)];
+    }
+    return label;
+  }
+}
