@@ -5,6 +5,7 @@ import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.space.Resolution;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -163,10 +164,10 @@ public final class LiveAnalysis {
    * @param moved ids of rules whose place among the others may have changed
    */
   public Changed update(Rulebase next, Set<String> moved) {
-    if (!next.namesMeanAsIn(rulebase)) {
+    if (!next.tellsApartAsIn(rulebase)) {
       return updateNames(next, moved);
     }
-    Order.Change change = change(next.rules(), moved);
+    Order.Change change = change(next(next, moved));
     if (change == null) {
       return startAgain(next);
     }
@@ -207,15 +208,25 @@ public final class LiveAnalysis {
         .toArray(View[]::new);
   }
 
+  /** The next state of the rules for the order; its addresses and services may be others. */
+  private Order.Next next(Rulebase next, Set<String> moved) {
+    if (next.namesMeanAsIn(rulebase)) {
+      return order.next(next.rules(), moved);
+    }
+    Resolution names = new Resolution(next, order.resolution());
+    Set<String> others = names.sayingOthers(next.rules(), order.resolution());
+    return new Order.Next(next.rules(), moved, names, others);
+  }
+
   /**
    * Takes over the next state of the rules into the order.
    *
    * @return null if that is quicker done from the start
    */
-  private Order.Change change(List<Rule> next, Set<String> moved) {
-    Order.Change change = order.update(next, moved);
-    if (change == null && changed(next) <= MOST_CHANGES) {
-      change = updateWithMoreRoom(next, moved);
+  private Order.Change change(Order.Next next) {
+    Order.Change change = order.update(next);
+    if (change == null && changed(next.rules()) + next.others().size() <= MOST_CHANGES) {
+      change = updateWithMoreRoom(next);
     }
     return change == null || change.gone().size() + change.fresh().size() > MOST_CHANGES
         ? null
@@ -223,17 +234,17 @@ public final class LiveAnalysis {
   }
 
   /** Spreads the classes again, and lays the rules out anew if that does not do. */
-  private Order.Change updateWithMoreRoom(List<Rule> next, Set<String> moved) {
+  private Order.Change updateWithMoreRoom(Order.Next next) {
     Order.Anew spread = order.spread();
     if (spread != null) {
       move(spread);
-      Order.Change change = order.update(next, moved);
+      Order.Change change = order.update(next);
       if (change != null) {
         return change;
       }
     }
     move(order.anew(next));
-    return order.update(next, moved);
+    return order.update(next);
   }
 
   /** How many rules are not there yet as they are now; O(rules). */
@@ -294,7 +305,7 @@ public final class LiveAnalysis {
     if (both != rulebase && !moveIn(both)) {
       return false;
     }
-    Order.Change change = change(next.rules(), moved);
+    Order.Change change = change(order.next(next.rules(), moved));
     if (change == null) {
       return false;
     }

@@ -361,11 +361,18 @@ public final class Rulebase {
 
   /** Whether every name means what it means in another rulebase, whatever the rules are. */
   public boolean namesMeanAsIn(Rulebase other) {
-    return zones.equals(other.zones)
+    return tellsApartAsIn(other)
         && addresses.equals(other.addresses)
         && services.equals(other.services)
-        && feeds.equals(other.feeds)
-        && vocabularies.equals(other.vocabularies);
+        && feeds.equals(other.feeds);
+  }
+
+  /**
+   * Whether the same zones and values are told apart as in another rulebase, so that only addresses
+   * and services may mean something else.
+   */
+  public boolean tellsApartAsIn(Rulebase other) {
+    return zones.equals(other.zones) && vocabularies.equals(other.vocabularies);
   }
 
   /** What rules can say of a coordinate, if they can say anything of it. */

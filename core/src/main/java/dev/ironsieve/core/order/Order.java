@@ -40,7 +40,7 @@ public final class Order {
   /** An update in place leaves at most this share of slots unused. */
   private static final int MOST_UNUSED = 3;
 
-  private final Resolution resolution;
+  private Resolution resolution;
   private final Space space;
   private final List<Rule> rules = new ArrayList<>(); // by slot
   private final List<Verdict> verdicts = new ArrayList<>(); // by slot
@@ -173,15 +173,15 @@ public final class Order {
   /**
    * Lays the rules out anew: nothing is left of those that are gone, and there is room for others.
    *
-   * @param next rules whose names mean what they mean here, which are told apart as well
+   * @param next which will be taken over, and is told apart as well
    */
-  public Anew anew(List<Rule> next) {
+  public Anew anew(Next next) {
     List<Match> found = inOrder(matches);
     List<Match> apart = new ArrayList<>(found);
-    for (Rule rule : next) {
+    for (Rule rule : next.rules) {
       int slot = slot(rule.id());
-      if (slot == NONE || !rules.get(slot).matchesLike(rule)) {
-        apart.add(resolution.match(rule));
+      if (slot == NONE || next.isOther(rule) || !rules.get(slot).matchesLike(rule)) {
+        apart.add(next.names.match(rule));
       }
     }
     return anew(resolution, found, new Space(resolution, apart));
@@ -448,44 +448,63 @@ public final class Order {
   public record Change(Map<Integer, Integer> gone, List<Integer> fresh, List<Integer> reworded) {}
 
   /**
+   * The next state of the rules.
+   *
+   * @param moved ids of rules whose place among the others may have changed
+   * @param names tells the same zones and values apart as now
+   * @param others ids of rules of which addresses or services may mean something else than now
+   */
+  public record Next(List<Rule> rules, Set<String> moved, Resolution names, Set<String> others) {
+    boolean isOther(Rule rule) {
+      return !others.isEmpty() && others.contains(rule.id());
+    }
+  }
+
+  /** The next state of rules whose names mean what they mean now. */
+  public Next next(List<Rule> rules, Set<String> moved) {
+    return new Next(rules, moved, resolution, Set.of());
+  }
+
+  /**
    * Takes over the next state of the rules. A rule that now matches or decides otherwise, or that
    * was moved, counts as gone and as fresh.
    *
-   * @param next rules whose names mean what they meant before
-   * @param moved ids of rules whose place among the others may have changed
    * @return null if there is no room for it: then the order has to be laid out anew, see {@link
    *     #spread} and {@link #anew}
    */
-  public Change update(List<Rule> next, Set<String> moved) {
+  public Change update(Next next) {
     int prefix = 0;
-    int most = Math.min(next.size(), size());
-    while (prefix < most && rules.get(slotAt[prefix]) == next.get(prefix)) {
+    int count = next.rules.size();
+    int most = Math.min(count, size());
+    while (prefix < most && isSame(prefix, next.rules.get(prefix), next)) {
       prefix++;
     }
     int suffix = 0;
     while (suffix < most - prefix
-        && rules.get(slotAt[size() - 1 - suffix]) == next.get(next.size() - 1 - suffix)) {
+        && isSame(size() - 1 - suffix, next.rules.get(count - 1 - suffix), next)) {
       suffix++;
     }
     Map<Integer, Integer> gone = new HashMap<>();
     List<Integer> fresh = new ArrayList<>();
     List<Integer> reworded = new ArrayList<>();
-    int[] places = new int[next.size()];
+    int[] places = new int[count];
     System.arraycopy(slotAt, 0, places, 0, prefix);
-    System.arraycopy(slotAt, size() - suffix, places, next.size() - suffix, suffix);
+    System.arraycopy(slotAt, size() - suffix, places, count - suffix, suffix);
     Set<Integer> kept = new HashSet<>();
-    int end = next.size() - suffix;
+    int end = count - suffix;
     List<Match> newMatches = new ArrayList<>();
     List<List<Box>> newRegions = new ArrayList<>();
     for (int i = prefix; i < end; i++) {
-      Rule rule = next.get(i);
+      Rule rule = next.rules.get(i);
       int slot = slot(rule, i);
-      boolean same =
-          slot != NONE && !moved.contains(rule.id()) && decidesLike(rules.get(slot), rule);
+      boolean there =
+          slot != NONE && !next.moved.contains(rule.id()) && decidesLike(rules.get(slot), rule);
+      boolean asSaid = there && !next.isOther(rule) && rules.get(slot).matchesLike(rule);
+      Match match = asSaid ? null : next.names.match(rule);
+      boolean same = asSaid || there && match.equals(matches.get(slot));
       if (same) {
         kept.add(slot);
       }
-      Match match = same ? null : resolution.match(rule);
       List<Box> region = same ? null : space.region(match);
       if (!same && region == null) {
         return null;
@@ -493,9 +512,10 @@ public final class Order {
       newMatches.add(match);
       newRegions.add(region);
     }
-    if (rules.size() + newRegions.size() - kept.size() > MOST_UNUSED * (next.size() + 100)) {
+    if (rules.size() + newRegions.size() - kept.size() > MOST_UNUSED * (count + 100)) {
       return null;
     }
+    resolution = next.names;
     asBuilt = false;
     for (int i = prefix; i < size() - suffix; i++) {
       if (!kept.contains(slotAt[i])) {
@@ -505,7 +525,7 @@ public final class Order {
     }
     int firstNewBox = boxes.size();
     for (int i = prefix; i < end; i++) {
-      Rule rule = next.get(i);
+      Rule rule = next.rules.get(i);
       List<Box> region = newRegions.get(i - prefix);
       if (region == null) {
         places[i] = slot(rule, i);
@@ -525,6 +545,11 @@ public final class Order {
     return new Change(gone, fresh, reworded);
   }
 
+  /** The same for rules whose names mean what they mean now. */
+  public Change update(List<Rule> rules, Set<String> moved) {
+    return update(next(rules, moved));
+  }
+
   private void remove(int slot) {
     Rule rule = rules.get(slot);
     slots.remove(rule.id(), slot);
@@ -537,8 +562,12 @@ public final class Order {
     }
   }
 
+  /** Whether a rule stands at a place, and means what it meant. */
+  private boolean isSame(int position, Rule rule, Next next) {
+    return rules.get(slotAt[position]) == rule && !next.isOther(rule);
+  }
+
   private static boolean decidesLike(Rule was, Rule is) {
-    return was == is
-        || was.enabled() == is.enabled() && was.verdict() == is.verdict() && was.matchesLike(is);
+    return was.enabled() == is.enabled() && was.verdict() == is.verdict();
   }
 }

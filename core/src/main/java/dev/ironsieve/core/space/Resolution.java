@@ -33,6 +33,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.BiPredicate;
 
 /**
  * Looks up the names that rules mention. Equal criteria give the same set, not merely an equal.
@@ -104,9 +105,20 @@ public final class Resolution {
       }
     }
     rulebase.services().forEach(o -> serviceObjects.put(Names.key(o.name()), o));
-    boolean sameAddresses =
-        like != null && addressObjects.equals(like.addressObjects) && fed.equals(like.fed);
-    addressSets = sameAddresses ? like.addressSets : new ConcurrentHashMap<>();
+    Set<String> otherAddresses = like == null ? Set.of() : otherAddresses(like);
+    if (like != null && otherAddresses.isEmpty()) {
+      addressSets = like.addressSets;
+    } else {
+      addressSets = new ConcurrentHashMap<>();
+      if (like != null) {
+        like.addressSets.forEach(
+            (asked, set) -> {
+              if (!mentionsAddress(asked.mentioned(), otherAddresses)) {
+                addressSets.put(asked, set);
+              }
+            });
+      }
+    }
     vocabularies = rulebase.vocabularies();
     List<IntSet> any = new ArrayList<>();
     for (Vocabulary vocabulary : vocabularies) {
@@ -131,7 +143,7 @@ public final class Resolution {
     boolean sameApplications = like != null && hasVocabularyOf(like, Coordinate.APPLICATION);
     sharedApplications = sameApplications ? like.sharedApplications : new ConcurrentHashMap<>();
     serviceSets =
-        sameApplications && serviceObjects.equals(like.serviceObjects)
+        sameApplications && otherServices(like).isEmpty()
             ? like.serviceSets
             : new ConcurrentHashMap<>();
     if (sameApplications) {
@@ -149,6 +161,88 @@ public final class Resolution {
           .map(vocabulary -> new SiteIndex(vocabulary.values()))
           .ifPresent(sites -> applications().forEach(fact -> noteUsualSites(fact, sites)));
     }
+  }
+
+  /**
+   * The rules that mention an address or a service, themselves or through others, that is told in
+   * other words than in another state of the rulebase or is only in one of both; of zones, hosts
+   * and the like names are not looked at. O(rules) if there are such objects.
+   *
+   * @return their ids
+   */
+  public Set<String> sayingOthers(List<Rule> rules, Resolution before) {
+    Set<String> addresses = otherAddresses(before);
+    Set<String> services = otherServices(before);
+    Set<String> out = new HashSet<>();
+    if (addresses.isEmpty() && services.isEmpty()) {
+      return out;
+    }
+    for (Rule rule : rules) {
+      if (mentionsAddress(rule.fromAddresses().mentioned(), addresses)
+          || mentionsAddress(rule.toAddresses().mentioned(), addresses)
+          || mentionsService(rule.services().mentioned(), services)) {
+        out.add(rule.id());
+      }
+    }
+    return out;
+  }
+
+  private Set<String> otherAddresses(Resolution before) {
+    Set<String> out = differing(addressObjects, before.addressObjects);
+    out.addAll(differing(fed, before.fed));
+    addHolders(out, addressObjects, (object, keys) -> mentionsAddress(object.members(), keys));
+    return out;
+  }
+
+  private Set<String> otherServices(Resolution before) {
+    Set<String> out = differing(serviceObjects, before.serviceObjects);
+    addHolders(out, serviceObjects, (object, keys) -> mentionsService(object.members(), keys));
+    return out;
+  }
+
+  private static <T> Set<String> differing(Map<String, T> here, Map<String, T> there) {
+    Set<String> out = new HashSet<>();
+    here.forEach(
+        (key, is) -> {
+          if (!is.equals(there.get(key))) {
+            out.add(key);
+          }
+        });
+    there.keySet().stream().filter(key -> !here.containsKey(key)).forEach(out::add);
+    return out;
+  }
+
+  /** Adds the objects that hold some of those that are named already, as far up as that goes. */
+  private static <T> void addHolders(
+      Set<String> keys, Map<String, T> objects, BiPredicate<T, Set<String>> holds) {
+    int before = -1;
+    while (before != keys.size() && !keys.isEmpty()) {
+      before = keys.size();
+      objects.forEach(
+          (key, object) -> {
+            if (!keys.contains(key) && holds.test(object, keys)) {
+              keys.add(key);
+            }
+          });
+    }
+  }
+
+  private static boolean mentionsAddress(List<AddressItem> items, Set<String> keys) {
+    for (AddressItem item : items) {
+      if (item instanceof AddressItem.Named named && keys.contains(Names.key(named.name()))) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static boolean mentionsService(List<ServiceItem> items, Set<String> keys) {
+    for (ServiceItem item : items) {
+      if (item instanceof ServiceItem.Named named && keys.contains(Names.key(named.name()))) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private static Map<String, Integer> numbers(Vocabulary vocabulary) {

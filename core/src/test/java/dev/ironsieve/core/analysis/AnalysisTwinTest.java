@@ -239,7 +239,10 @@ class AnalysisTwinTest {
         base = edit.apply(base);
         if (step % 3 == 2 && base.namesMeanAsIn(live.rulebase())) {
           Order.Anew spread = step % 2 == 0 ? live.order().spread() : null;
-          live.move(spread == null ? live.order().anew(base.rules()) : spread);
+          live.move(
+              spread == null
+                  ? live.order().anew(live.order().next(base.rules(), Set.of()))
+                  : spread);
         }
         LiveAnalysis.Changed changed = live.update(base, touched);
         String as = "seed " + seed + " step " + step + " " + edit;

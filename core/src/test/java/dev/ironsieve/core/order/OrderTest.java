@@ -307,7 +307,7 @@ class OrderTest {
     return new Order(
         new Rulebase(
             "three",
-            List.of(new Zone("inside", List.of(), "")),
+            List.of(new Zone("inside", List.of(), ""), new Zone("outside", List.of(), "")),
             List.of(),
             List.of(),
             List.of(new Section("s", "S", rules))));
@@ -347,6 +347,14 @@ class OrderTest {
     assertThat(order.slotAt(1)).isEqualTo(slot);
     assertThat(update(order, order.rule(slot)))
         .isEqualTo(new Order.Change(Map.of(), List.of(), List.of()));
+    Rule bothZones =
+        narrower.matching(
+            Criterion.of("inside", "outside"),
+            Criterion.any(),
+            Criterion.any(),
+            Criterion.any(),
+            Criterion.any());
+    assertThat(update(order, bothZones)).as("the same in other words").isEqualTo(renamed);
     assertThat(update(order, order.rule(slot).leaving(Opening.OPENED), "b").fresh()).hasSize(1);
   }
 
