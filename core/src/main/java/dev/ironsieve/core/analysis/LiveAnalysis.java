@@ -177,9 +177,8 @@ public final class LiveAnalysis {
     addNeighbours(change, events, asked);
     addOutdated(events, asked);
     Set<Integer> met = slotsWhoseReachMayChange(change, events);
-    Set<String> reachable = new LinkedHashSet<>();
-    met.forEach(slot -> reachable.add(order.rule(slot).id()));
-    reaches.update(change, met).forEach(slot -> reachable.add(order.rule(slot).id()));
+    Set<String> reachable = ids(met);
+    reachable.addAll(ids(reaches.update(change, met)));
     Map<String, View> gone = new HashMap<>();
     for (int slot : change.gone().keySet()) {
       View view = views.remove(slot);
@@ -213,9 +212,11 @@ public final class LiveAnalysis {
     if (next.namesMeanAsIn(rulebase)) {
       return order.next(next.rules(), moved);
     }
-    Resolution names = new Resolution(next, order.resolution());
-    Set<String> others = names.sayingOthers(next.rules(), order.resolution());
-    return new Order.Next(next.rules(), moved, names, others);
+    return next(next.rules(), moved, new Resolution(next, order.resolution()));
+  }
+
+  private Order.Next next(List<Rule> rules, Set<String> moved, Resolution names) {
+    return new Order.Next(rules, moved, names, names.sayingOthers(rules, order.resolution()));
   }
 
   /**
@@ -275,52 +276,68 @@ public final class LiveAnalysis {
   /** Takes over a state in which rules or objects say other names. */
   private Changed updateNames(Rulebase next, Set<String> moved) {
     Map<String, View> before = viewsById();
-    boolean few = next.hasObjectsOf(rulebase) && changed(next.rules()) <= MOST_CHANGES;
-    if (!few || !follow(next, moved)) {
+    Set<String> reachable = null;
+    if (next.hasSourcesOf(rulebase) && changed(next.rules()) <= MOST_CHANGES) {
+      reachable = follow(next, moved);
+    }
+    if (reachable == null) {
       start(next);
     }
-    return told(before);
+    Changed changed = told(before);
+    return reachable == null || Reaches.areFew(order)
+        ? changed
+        : new Changed(changed.answers(), reachable);
   }
 
   /**
-   * Follows rules that say other hosts, times or states of devices: tells apart what is said before
-   * and after, takes over the rules, and leaves what is said no longer. What is to be told of rules
-   * is left out where it may be otherwise.
+   * Follows rules and objects that say other hosts, times or states of devices: tells apart what is
+   * said before and after, takes over the rules, and leaves what is said no longer. What is to be
+   * told of rules is left out where it may be otherwise.
    *
-   * @param next with the same objects
-   * @return whether that was possible; if not, some of it may have been done
+   * @param next with the same sources
+   * @return ids of rules of whose match more or less may get through than before; null if it was
+   *     not possible, then some of it may have been done
    */
-  boolean follow(Rulebase next, Set<String> moved) {
-    Rulebase both = next;
-    if (rulebase.saysAllOf(next)) {
-      both = rulebase;
-    } else if (!next.saysAllOf(rulebase)) {
-      try {
-        both = next.tellingApart(rulebase);
-      } catch (InvalidModel e) {
-        return false; // too much to tell apart at once
+  Set<String> follow(Rulebase next, Set<String> moved) {
+    Rulebase was = next; // the rules that there are, telling apart also what is to be said
+    Rulebase is = next; // the next rules, telling apart also what was said
+    try {
+      if (!next.hasObjectsOf(rulebase)) {
+        was = rulebase.tellingApart(next);
+        is = next.tellingApart(rulebase);
+      } else if (rulebase.saysAllOf(next)) {
+        was = rulebase;
+      } else if (!next.saysAllOf(rulebase)) {
+        was = next.tellingApart(rulebase);
       }
+    } catch (InvalidModel e) {
+      return null; // too much to tell apart at once
     }
     reaches = new Reaches(order, certificates); // since values may stand in another order
-    if (both != rulebase && !moveIn(both)) {
-      return false;
+    if (was != rulebase && !moveIn(was)) {
+      return null;
     }
-    Order.Change change = change(order.next(next.rules(), moved));
+    Resolution names = is == next ? order.resolution() : new Resolution(is, order.resolution());
+    if (!names.tellsApartAsIn(order.resolution())) {
+      return null;
+    }
+    Order.Change change = change(next(next.rules(), moved, names));
     if (change == null) {
-      return false;
+      return null;
     }
     List<Event> events = Event.of(change, order);
     BitSet asked = certificates.update(change, events);
     addNeighbours(change, events, asked);
     addOutdated(events, asked);
+    Set<String> reachable = ids(slotsWhoseReachMayChange(change, events));
     asked.stream().forEach(views::remove);
     change.gone().keySet().forEach(views::remove);
-    if (both != next && !moveIn(next)) {
-      return false;
+    if ((was != next || is != next) && !moveIn(next)) {
+      return null;
     }
     certificates.askNeeds().stream().forEach(views::remove);
     rulebase = next;
-    return true;
+    return reachable;
   }
 
   /**
@@ -348,6 +365,12 @@ public final class LiveAnalysis {
     int[] was = before.space().point(connection);
     int[] is = anew.order().space().point(connection);
     return was != null && is != null && Arrays.equals(anew.points().apply(was), is);
+  }
+
+  private Set<String> ids(Set<Integer> slots) {
+    Set<String> out = new LinkedHashSet<>();
+    slots.forEach(slot -> out.add(order.rule(slot).id()));
+    return out;
   }
 
   private Map<String, View> viewsById() {

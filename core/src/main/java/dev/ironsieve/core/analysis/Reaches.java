@@ -188,7 +188,7 @@ final class Reaches {
     if (others) {
       Map<Integer, Reach> before = sampled;
       sampled = new HashMap<>();
-      if (order.size() <= FEW_RULES) {
+      if (areFew(order)) {
         before.forEach(
             (slot, was) -> {
               if (!of(slot).equals(was)) {
@@ -198,6 +198,11 @@ final class Reaches {
       }
     }
     return changed;
+  }
+
+  /** Whether all that is told is told again where another value is told apart. */
+  static boolean areFew(Order order) {
+    return order.size() <= FEW_RULES;
   }
 
   private void forget(int slot) {

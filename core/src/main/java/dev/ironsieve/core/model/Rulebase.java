@@ -342,12 +342,20 @@ public final class Rulebase {
    * other hosts, times and states of devices.
    */
   public boolean hasObjectsOf(Rulebase other) {
-    return zones.equals(other.zones)
+    return hasSourcesOf(other)
         && addresses.equals(other.addresses)
         && services.equals(other.services)
         && termObjects.equals(other.termObjects)
+        && feeds.equals(other.feeds);
+  }
+
+  /**
+   * Whether zones, all that is pinned and the gateway's clock are those of another rulebase, so
+   * that only what is written in both, and feeds, may tell them apart.
+   */
+  public boolean hasSourcesOf(Rulebase other) {
+    return zones.equals(other.zones)
         && pinned.equals(other.pinned)
-        && feeds.equals(other.feeds)
         && handling.timeZone().equals(other.handling.timeZone());
   }
 

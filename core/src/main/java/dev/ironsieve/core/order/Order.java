@@ -516,6 +516,7 @@ public final class Order {
       return null;
     }
     resolution = next.names;
+    space.takeOver(resolution);
     asBuilt = false;
     for (int i = prefix; i < size() - suffix; i++) {
       if (!kept.contains(slotAt[i])) {

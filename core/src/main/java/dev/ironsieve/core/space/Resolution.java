@@ -163,28 +163,59 @@ public final class Resolution {
     }
   }
 
+  /** Whether zones and values are those of another state, so that sets of both can be compared. */
+  public boolean tellsApartAsIn(Resolution other) {
+    return allZones == other.allZones && anyTerms == other.anyTerms;
+  }
+
   /**
-   * The rules that mention an address or a service, themselves or through others, that is told in
-   * other words than in another state of the rulebase or is only in one of both; of zones, hosts
-   * and the like names are not looked at. O(rules) if there are such objects.
+   * The rules that mention a name, themselves or through others, that is told in other words than
+   * in another state of the rulebase with the same zones and values, or is only in one of both.
+   * O(rules) if there are such names.
    *
    * @return their ids
    */
   public Set<String> sayingOthers(List<Rule> rules, Resolution before) {
     Set<String> addresses = otherAddresses(before);
     Set<String> services = otherServices(before);
+    Map<Coordinate, Set<String>> terms = otherTerms(before);
     Set<String> out = new HashSet<>();
-    if (addresses.isEmpty() && services.isEmpty()) {
+    if (addresses.isEmpty() && services.isEmpty() && terms.isEmpty()) {
       return out;
     }
     for (Rule rule : rules) {
       if (mentionsAddress(rule.fromAddresses().mentioned(), addresses)
           || mentionsAddress(rule.toAddresses().mentioned(), addresses)
-          || mentionsService(rule.services().mentioned(), services)) {
+          || mentionsService(rule.services().mentioned(), services)
+          || mentionsTerm(rule, terms)) {
         out.add(rule.id());
       }
     }
     return out;
+  }
+
+  private Map<Coordinate, Set<String>> otherTerms(Resolution before) {
+    Map<Coordinate, Set<String>> out = new EnumMap<>(Coordinate.class);
+    for (int number = 0; number < meanings.size(); number++) {
+      if (meanings.get(number) != before.meanings.get(number)) {
+        out.put(
+            vocabularies.get(number).coordinate(),
+            differing(meanings.get(number), before.meanings.get(number)));
+      }
+    }
+    out.values().removeIf(Set::isEmpty);
+    return out;
+  }
+
+  private static boolean mentionsTerm(Rule rule, Map<Coordinate, Set<String>> keys) {
+    for (Map.Entry<Coordinate, Set<String>> other : keys.entrySet()) {
+      for (String name : rule.term(other.getKey()).mentioned()) {
+        if (other.getValue().contains(Names.key(name))) {
+          return true;
+        }
+      }
+    }
+    return false;
   }
 
   private Set<String> otherAddresses(Resolution before) {

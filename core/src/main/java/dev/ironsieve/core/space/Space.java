@@ -86,7 +86,7 @@ public final class Space {
           Address.parse("192.0.2.40"),
           Address.parse("2001:db8:ffff::20"));
 
-  private final Resolution resolution;
+  private Resolution resolution;
   private final EndpointLine from;
   private final EndpointLine to;
   private final NumberLine services;
@@ -196,6 +196,11 @@ public final class Space {
     asked = other.asked.clone();
     listed = other.listed.clone();
     classesAsMade = other.classesAsMade;
+  }
+
+  /** Takes over what names mean in another state, which tells the same zones and values apart. */
+  public void takeOver(Resolution names) {
+    resolution = names;
   }
 
   private long allClasses() {

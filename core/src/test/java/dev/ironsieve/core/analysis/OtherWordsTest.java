@@ -89,10 +89,11 @@ class OtherWordsTest {
           new TermObject(ObjectKind.SCHEDULE, "late", List.of("daily 20:00-04:00"), ""),
           new TermObject(ObjectKind.DEVICE_STATE, "healthy", List.of("has disk-lock"), ""));
 
-  /** Rules, and random edits of them. */
+  /** Rules and objects, and random edits of them. */
   private static final class World {
     private final Random random;
     final List<Rule> rules = new ArrayList<>();
+    final List<TermObject> objects = new ArrayList<>(OBJECTS);
     private int count;
 
     World(int seed) {
@@ -143,18 +144,33 @@ class OtherWordsTest {
           List.of(),
           List.of(),
           List.of(),
-          OBJECTS,
+          objects,
           List.of(APPLICATIONS),
           List.of(),
           Handling.NONE,
           List.of(new Section("s", "S", rules)));
     }
 
+    /** Gives an object other members. */
+    private void changeObject() {
+      int at = random.nextInt(objects.size());
+      TermObject was = objects.get(at);
+      List<String> words =
+          switch (was.kind()) {
+            case HOST_LIST -> SITES;
+            case SCHEDULE -> TIMES;
+            default -> DEVICES;
+          };
+      List<String> literals = words.subList(0, words.size() - 1); // the last is the object's name
+      Set<String> members = new HashSet<>(List.of(some(literals), some(literals)));
+      objects.set(at, new TermObject(was.kind(), was.name(), List.copyOf(members), ""));
+    }
+
     /** The ids of rules whose place has changed. */
     Set<String> edit() {
       Set<String> moved = new HashSet<>();
       int at = random.nextInt(rules.size());
-      switch (random.nextInt(5)) {
+      switch (random.nextInt(7)) {
         case 0 -> rules.add(at, rule("n" + count++));
         case 1 -> rules.set(at, rule(rules.get(at).id()));
         case 2 -> {
@@ -166,6 +182,12 @@ class OtherWordsTest {
           Rule rule = rules.remove(at);
           moved.add(rule.id());
           rules.add(random.nextInt(rules.size() + 1), rule);
+        }
+        case 4 -> changeObject();
+        case 5 -> {
+          changeObject();
+          changeObject();
+          rules.set(at, rule(rules.get(at).id()));
         }
         default -> {
           rules.set(at, rule(rules.get(at).id()));
@@ -189,7 +211,8 @@ class OtherWordsTest {
         Map<String, View> before = views(live);
         Rulebase was = live.rulebase();
         Set<String> moved = world.edit();
-        Rulebase next = was.withSections(List.of(new Section("s", "S", world.rules)));
+        Rulebase next =
+            was.withTermObjects(world.objects, List.of(new Section("s", "S", world.rules)));
         LiveAnalysis.Changed changed = live.update(next, moved);
         others += next.namesMeanAsIn(was) ? 0 : 1;
         String as = "seed " + seed + ", step " + step;
@@ -213,7 +236,7 @@ class OtherWordsTest {
 
   private static boolean follows(Rulebase before, List<Rule> rules) {
     Rulebase after = before.withSections(List.of(new Section("s", "S", rules)));
-    return new LiveAnalysis(before).follow(after, Set.of());
+    return new LiveAnalysis(before).follow(after, Set.of()) != null;
   }
 
   @Test
