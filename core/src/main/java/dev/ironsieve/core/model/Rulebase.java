@@ -63,9 +63,14 @@ public final class Rulebase {
         handling,
         List.of(),
         sections,
-        Map.of());
+        Map.of(),
+        null);
   }
 
+  /**
+   * @param others hosts, times and states that are told apart too
+   * @param before another state, most of which was found right before; or null
+   */
   private Rulebase(
       String name,
       List<Zone> zones,
@@ -77,7 +82,8 @@ public final class Rulebase {
       Handling handling,
       List<SavedCheck> checks,
       List<Section> sections,
-      Map<Coordinate, Set<String>> others) {
+      Map<Coordinate, Set<String>> others,
+      Rulebase before) {
     this.name = Names.checkTitle("rulebase", name);
     this.zones = List.copyOf(zones);
     this.addresses = List.copyOf(addresses);
@@ -93,9 +99,10 @@ public final class Rulebase {
     written =
         new Written(this.pinned, this.termObjects, this.feeds, rules, handling.timeZone(), others);
     vocabularies = written.with(this.pinned);
-    check = new RulebaseCheck(this);
+    check = new RulebaseCheck(this, before == null ? null : before.check);
     check.sections(this.sections);
-    check.rules(rules, List.of());
+    boolean known = before != null && check.knowsAllOf(before.check);
+    check.rules(rules, known ? before.rules : List.of());
   }
 
   /** A rulebase without host lists, schedules, device states, feeds, rate plans and notices. */
@@ -152,7 +159,8 @@ public final class Rulebase {
         handling,
         checks,
         sections,
-        Map.of());
+        Map.of(),
+        this);
   }
 
   private static List<SavedCheck> checked(List<SavedCheck> checks) {
@@ -334,7 +342,8 @@ public final class Rulebase {
         handling,
         checks,
         sections,
-        other.written.members());
+        other.written.members(),
+        this);
   }
 
   /**

@@ -38,10 +38,13 @@ final class RulebaseCheck {
   private final Map<Coordinate, Set<String>> termNames;
   private final boolean knowsPorts; // of applications
 
+  private final List<Vocabulary> vocabularies;
+
   /**
    * @param rulebase whose zones, objects and vocabularies are there; its rules are not looked at
+   * @param before of another state, some of whose vocabularies may be the same; or null
    */
-  RulebaseCheck(Rulebase rulebase) {
+  RulebaseCheck(Rulebase rulebase, RulebaseCheck before) {
     List<AddressObject> addresses = rulebase.addresses();
     List<ServiceObject> services = rulebase.services();
     zoneNames = unique("zone", rulebase.zones().stream().map(Zone::name).toList());
@@ -74,19 +77,40 @@ final class RulebaseCheck {
     }
     refuseCycles("address", addressGroups);
     refuseCycles("service", serviceGroups);
-    termNames = termNames(rulebase.vocabularies());
-    knowsPorts = rulebase.vocabularies().stream().anyMatch(v -> !v.applications().isEmpty());
+    vocabularies = rulebase.vocabularies();
+    termNames = termNames(vocabularies, before);
+    knowsPorts = vocabularies.stream().anyMatch(v -> !v.applications().isEmpty());
   }
 
-  private static Map<Coordinate, Set<String>> termNames(List<Vocabulary> vocabularies) {
+  private static Map<Coordinate, Set<String>> termNames(
+      List<Vocabulary> vocabularies, RulebaseCheck before) {
     Map<Coordinate, Set<String>> known = new EnumMap<>(Coordinate.class);
     for (Vocabulary vocabulary : vocabularies) {
-      if (known.put(vocabulary.coordinate(), vocabulary.meanings().keySet()) != null) {
+      Coordinate coordinate = vocabulary.coordinate();
+      boolean same = before != null && before.vocabularies.stream().anyMatch(v -> v == vocabulary);
+      Set<String> names = same ? before.termNames.get(coordinate) : vocabulary.meanings().keySet();
+      if (known.put(coordinate, names) != null) {
         throw new InvalidModel(
             "vocabularies", "each coordinate once", vocabulary.coordinate().word() + " twice");
       }
     }
     return known;
+  }
+
+  /** Whether every rule that is right where the other was made is right here too. */
+  boolean knowsAllOf(RulebaseCheck other) {
+    return zoneNames.containsAll(other.zoneNames)
+        && addressNames.containsAll(other.addressNames)
+        && serviceNames.containsAll(other.serviceNames)
+        && ratePlanNames.containsAll(other.ratePlanNames)
+        && noticeNames.containsAll(other.noticeNames)
+        && (knowsPorts || !other.knowsPorts)
+        && other.termNames.entrySet().stream()
+            .allMatch(
+                there -> {
+                  Set<String> here = termNames.getOrDefault(there.getKey(), Set.of());
+                  return here == there.getValue() || here.containsAll(there.getValue());
+                });
   }
 
   /** Checks the sections by themselves. */
@@ -102,7 +126,7 @@ final class RulebaseCheck {
   /**
    * Checks rules of which some were checked before; O(rules), and little for each of those.
    *
-   * @param before rules that were found right, with the same zones and objects
+   * @param before rules that were found right, and are right here too
    */
   void rules(List<Rule> rules, List<Rule> before) {
     if (rules.size() > Rulebase.MAX_RULES) {

@@ -34,6 +34,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BiPredicate;
+import java.util.function.Function;
 
 /**
  * Looks up the names that rules mention. Equal criteria give the same set, not merely an equal.
@@ -52,8 +53,8 @@ public final class Resolution {
   private final Map<String, AddressSet> fed = new HashMap<>(); // sets of feeds
   private final Map<String, ServiceObject> serviceObjects = new HashMap<>();
   private final Map<Criterion<String>, IntSet> zoneSets;
-  private final Map<Criterion<AddressItem>, AddressSet> addressSets;
-  private final Map<Criterion<ServiceItem>, List<Match.Traffic>> serviceSets;
+  private final Found<AddressItem, AddressSet> addressSets;
+  private final Found<ServiceItem, List<Match.Traffic>> serviceSets;
   private final Map<TransportSet, IntSet> byUsualPorts = new LinkedHashMap<>(); // applications
   private final Map<IntSet, IntSet> sharedApplications;
   private final Map<String, IntSet> usesByName = new HashMap<>(); // by application
@@ -66,6 +67,35 @@ public final class Resolution {
   private final List<Map<String, Integer>> values = new ArrayList<>(); // as they are written
   private final List<Map<Criterion<String>, IntSet>> termSets = new ArrayList<>();
   private final List<IntSet> anyTerms;
+
+  /**
+   * What criteria stand for, as far as it was asked; what has no name in it is the same in every
+   * state.
+   */
+  private record Found<T, S>(Map<Criterion<T>, S> named, Map<Criterion<T>, S> others) {
+    Found() {
+      this(new ConcurrentHashMap<>(), new ConcurrentHashMap<>());
+    }
+
+    S of(Criterion<T> asked, boolean isNamed, Function<Criterion<T>, S> find) {
+      return (isNamed ? named : others).computeIfAbsent(asked, find);
+    }
+
+    /** The same for a state in which some names mean something else. */
+    Found<T, S> without(Set<String> names, BiPredicate<List<T>, Set<String>> mentions) {
+      if (names.isEmpty()) {
+        return this;
+      }
+      Map<Criterion<T>, S> kept = new ConcurrentHashMap<>();
+      named.forEach(
+          (asked, set) -> {
+            if (!mentions.test(asked.items(), names) && !mentions.test(asked.except(), names)) {
+              kept.put(asked, set);
+            }
+          });
+      return new Found<>(kept, others);
+    }
+  }
 
   /** A rulebase without zones is read as having one zone without a name that holds everything. */
   public Resolution(Rulebase rulebase) {
@@ -105,20 +135,10 @@ public final class Resolution {
       }
     }
     rulebase.services().forEach(o -> serviceObjects.put(Names.key(o.name()), o));
-    Set<String> otherAddresses = like == null ? Set.of() : otherAddresses(like);
-    if (like != null && otherAddresses.isEmpty()) {
-      addressSets = like.addressSets;
-    } else {
-      addressSets = new ConcurrentHashMap<>();
-      if (like != null) {
-        like.addressSets.forEach(
-            (asked, set) -> {
-              if (!mentionsAddress(asked.mentioned(), otherAddresses)) {
-                addressSets.put(asked, set);
-              }
-            });
-      }
-    }
+    addressSets =
+        like == null
+            ? new Found<>()
+            : like.addressSets.without(otherAddresses(like), Resolution::mentionsAddress);
     vocabularies = rulebase.vocabularies();
     List<IntSet> any = new ArrayList<>();
     for (Vocabulary vocabulary : vocabularies) {
@@ -143,9 +163,9 @@ public final class Resolution {
     boolean sameApplications = like != null && hasVocabularyOf(like, Coordinate.APPLICATION);
     sharedApplications = sameApplications ? like.sharedApplications : new ConcurrentHashMap<>();
     serviceSets =
-        sameApplications && otherServices(like).isEmpty()
-            ? like.serviceSets
-            : new ConcurrentHashMap<>();
+        sameApplications
+            ? like.serviceSets.without(otherServices(like), Resolution::mentionsService)
+            : new Found<>();
     if (sameApplications) {
       usesByName.putAll(like.usesByName);
       byUsualPorts.putAll(like.byUsualPorts);
@@ -169,24 +189,28 @@ public final class Resolution {
   }
 
   /**
-   * The rules that mention a name, themselves or through others, that is told in other words than
-   * in another state of the rulebase with the same zones and values, or is only in one of both.
-   * O(rules) if there are such names.
+   * The rules that mention a name, themselves or through others, that is told in other words in
+   * another state of the rulebase with the same zones and values. O(rules) if there are such names.
    *
-   * @return their ids
+   * @return their ids; a name that is only in one of both is not looked at
    */
   public Set<String> sayingOthers(List<Rule> rules, Resolution before) {
     Set<String> addresses = otherAddresses(before);
+    addresses.retainAll(allAddresses().keySet());
+    addresses.retainAll(before.allAddresses().keySet());
     Set<String> services = otherServices(before);
+    services.retainAll(serviceObjects.keySet());
+    services.retainAll(before.serviceObjects.keySet());
     Map<Coordinate, Set<String>> terms = otherTerms(before);
     Set<String> out = new HashSet<>();
     if (addresses.isEmpty() && services.isEmpty() && terms.isEmpty()) {
       return out;
     }
     for (Rule rule : rules) {
-      if (mentionsAddress(rule.fromAddresses().mentioned(), addresses)
-          || mentionsAddress(rule.toAddresses().mentioned(), addresses)
-          || mentionsService(rule.services().mentioned(), services)
+      if (mentionsAddress(rule.fromAddresses(), addresses)
+          || mentionsAddress(rule.toAddresses(), addresses)
+          || mentionsService(rule.services().items(), services)
+          || mentionsService(rule.services().except(), services)
           || mentionsTerm(rule, terms)) {
         out.add(rule.id());
       }
@@ -219,9 +243,14 @@ public final class Resolution {
   }
 
   private Set<String> otherAddresses(Resolution before) {
-    Set<String> out = differing(addressObjects, before.addressObjects);
-    out.addAll(differing(fed, before.fed));
+    Set<String> out = differing(allAddresses(), before.allAddresses());
     addHolders(out, addressObjects, (object, keys) -> mentionsAddress(object.members(), keys));
+    return out;
+  }
+
+  private Map<String, Object> allAddresses() {
+    Map<String, Object> out = new HashMap<>(addressObjects);
+    out.putAll(fed);
     return out;
   }
 
@@ -231,6 +260,7 @@ public final class Resolution {
     return out;
   }
 
+  /** Keys that stand for something else, or are only in one of both. */
   private static <T> Set<String> differing(Map<String, T> here, Map<String, T> there) {
     Set<String> out = new HashSet<>();
     here.forEach(
@@ -256,6 +286,10 @@ public final class Resolution {
             }
           });
     }
+  }
+
+  private static boolean mentionsAddress(Criterion<AddressItem> asked, Set<String> keys) {
+    return mentionsAddress(asked.items(), keys) || mentionsAddress(asked.except(), keys);
   }
 
   private static boolean mentionsAddress(List<AddressItem> items, Set<String> keys) {
@@ -642,8 +676,10 @@ public final class Resolution {
     if (criterion.isAny()) {
       return AddressSet.ALL;
     }
-    return addressSets.computeIfAbsent(
+    boolean named = criterion.mentioned().stream().anyMatch(AddressItem.Named.class::isInstance);
+    return addressSets.of(
         criterion,
+        named,
         c -> {
           AddressSet in = c.items().isEmpty() ? AddressSet.ALL : addresses(c.items());
           return c.except().isEmpty() ? in : in.minus(addresses(c.except()));
@@ -674,9 +710,11 @@ public final class Resolution {
   }
 
   private List<Match.Traffic> services(Criterion<ServiceItem> criterion) {
-    return criterion.isAny()
-        ? Match.Traffic.ALL
-        : serviceSets.computeIfAbsent(criterion, this::traffic);
+    if (criterion.isAny()) {
+      return Match.Traffic.ALL;
+    }
+    boolean named = criterion.mentioned().stream().anyMatch(ServiceItem.Named.class::isInstance);
+    return serviceSets.of(criterion, named, this::traffic);
   }
 
   /**

@@ -271,4 +271,18 @@ class OtherObjectsTest {
     assertThat(live.order().match(live.order().slot("also")).from())
         .isEqualTo(AddressSet.of(List.of(AddressRange.parse("10.0.0.0/30"))));
   }
+
+  @Test
+  void aNameThatWasGoneMeansWhatItMeansNow() {
+    LiveAnalysis live = new LiveAnalysis(harbour());
+    for (String network : List.of("10.7.0.0/16", "10.8.0.0/16")) {
+      update(live, new Edit.PutAddress(object("fresh", network), null));
+      Rule fresh = from("fresh", Verdict.ALLOW, named("fresh"), 80);
+      update(live, new Edit.InsertRules(List.of(fresh), new Place.Above("alone")));
+      assertThat(live.order().match(live.order().slot("fresh")).from())
+          .isEqualTo(AddressSet.of(List.of(AddressRange.parse(network))));
+      update(live, new Edit.DeleteRules(List.of("fresh")));
+      update(live, new Edit.DeleteObject(ObjectKind.ADDRESS, "fresh"));
+    }
+  }
 }
