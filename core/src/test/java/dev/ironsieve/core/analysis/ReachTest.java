@@ -17,6 +17,7 @@ import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 /** How much of a rule's match gets to it, held to counting every combination of classes. */
@@ -118,17 +119,46 @@ class ReachTest {
   @Test
   void theMoreRulesTheSmallerIsTheSample() {
     for (int[] rulesAndSamples : new int[][] {{3, 128}, {2000, 128}, {4000, 64}, {20_000, 16}}) {
-      List<Rule> rules = new ArrayList<>();
-      rules.add(rule("web", "", "tcp/80"));
-      rules.add(rule("all", "", "tcp"));
-      for (int i = 2; i < rulesAndSamples[0]; i++) {
-        rules.add(rule("off" + i, "", "tcp/80").enabled(false));
-      }
-      Reach reach = analysis(rules).reach("all");
+      Reach reach = analysis(withOthers(rulesAndSamples[0])).reach("all");
       int samples = rulesAndSamples[1];
       int hits = (int) Math.round(reach.share() * samples);
       assertThat(reach).as("%s rules", rulesAndSamples[0]).isEqualTo(Reach.sampled(hits, samples));
       assertThat(hits).isBetween(1, samples - 1);
     }
+  }
+
+  /** Two rules of which the first takes some of the second, and others that are off. */
+  private static List<Rule> withOthers(int all) {
+    List<Rule> rules = new ArrayList<>();
+    rules.add(rule("web", "", "tcp/80"));
+    rules.add(rule("all", "", "tcp"));
+    for (int i = 2; i < all; i++) {
+      rules.add(rule("off" + i, "", "tcp/80").enabled(false));
+    }
+    return rules;
+  }
+
+  @Test
+  void ofFewRulesAllAreToldWhoseSampleIsAnother() {
+    for (int all : new int[] {3, 200, 201}) {
+      List<Rule> rules = withOthers(all);
+      LiveAnalysis live = analysis(rules);
+      Reach before = live.reach("all");
+      rules.set(2, rule("off2", "", "tcp/80-90").enabled(false));
+      LiveAnalysis.Changed changed = live.update(analysis(rules).rulebase(), Set.of());
+      assertThat(live.reach("all")).isNotEqualTo(before).isEqualTo(analysis(rules).reach("all"));
+      assertThat(changed.reaches().contains("all")).as("%s rules", all).isEqualTo(all <= 200);
+    }
+  }
+
+  @Test
+  void whereRulesGrowManyASmallerSampleIsTaken() {
+    List<Rule> rules = withOthers(2000);
+    LiveAnalysis live = analysis(rules);
+    Reach before = live.reach("all");
+    rules.addAll(withOthers(2100).subList(2000, 2100)); // which tell nothing else apart
+    live.update(analysis(rules).rulebase(), Set.of());
+    assertThat(live.reach("all").uncertainty()).isGreaterThan(before.uncertainty());
+    assertThat(live.reach("all")).isEqualTo(analysis(rules).reach("all"));
   }
 }
