@@ -18,7 +18,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.SplittableRandom;
-import java.util.function.IntUnaryOperator;
+import java.util.function.BiFunction;
+import java.util.function.Function;
+import java.util.function.ToIntBiFunction;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
@@ -85,25 +87,41 @@ class RepresentativesTest {
     return List.copyOf(out.values());
   }
 
-  /** Draws each group of each set once. */
-  private static void check(
-      String as,
-      Representatives found,
-      List<IntSet> sets,
-      List<IntSet> labels,
-      List<List<Integer>> groups,
-      IntUnaryOperator labelOf) {
+  /**
+   * Draws each group of each of some random sets once.
+   *
+   * @param made of sets that are there before
+   * @param labels of a set of values
+   * @param labelOf of a value
+   */
+  private static <L extends Line> void compare(
+      int seed,
+      IntSet values,
+      Function<List<IntSet>, L> made,
+      BiFunction<L, IntSet, IntSet> labels,
+      ToIntBiFunction<L, Integer> labelOf) {
+    Random random = new Random(seed);
+    List<IntSet> gone = randomSets(random, 4);
+    List<IntSet> sets = randomSets(random, 4);
+    sets.removeIf(set -> !set.intersects(values));
+    sets.add(values);
+    L line = made.apply(gone);
+    List<IntSet> labelled = sets.stream().map(set -> labels.apply(line, set)).toList();
+    randomSets(random, 3).forEach(set -> labels.apply(line, set));
+    Representatives found =
+        among(random, line, gone.stream().map(set -> labels.apply(line, set)).toList(), labelled);
+    List<List<Integer>> groups = groups(sets, values, line instanceof NumberLine);
     for (int i = 0; i < sets.size(); i++) {
+      String as = "seed " + seed + ", " + sets.get(i);
       IntSet set = sets.get(i);
       List<List<Integer>> inside =
           groups.stream().filter(group -> set.contains(group.getFirst())).toList();
-      Draws draws = found.of(labels.get(i));
-      assertThat(draws.count()).as("%s, %s", as, set).isEqualTo(inside.size());
+      Draws draws = found.of(labelled.get(i));
+      assertThat(draws.count()).as(as).isEqualTo(inside.size());
       for (int rank = 0; rank < draws.count(); rank++) {
-        int label = drawn(draws, rank);
-        assertThat(inside.get(rank).stream().map(labelOf::applyAsInt))
-            .as("%s, %s, number %d", as, set, rank)
-            .contains(label);
+        assertThat(inside.get(rank).stream().map(value -> labelOf.applyAsInt(line, value)))
+            .as("%s, number %d", as, rank)
+            .contains(drawn(draws, rank));
       }
     }
   }
@@ -111,43 +129,25 @@ class RepresentativesTest {
   @Test
   void ofNamesThoseAreOneThatAreInTheSameSets() {
     for (int seed = 0; seed < Rounds.of(300); seed++) {
-      Random random = new Random(seed);
-      List<IntSet> gone = randomSets(random, 4);
-      List<IntSet> sets = randomSets(random, 4);
-      IntSet all = IntSet.range(0, VALUES - 1);
-      sets.add(all);
-      SymbolLine line = new SymbolLine(VALUES, gone);
-      List<IntSet> labels = sets.stream().map(line::labels).toList();
-      randomSets(random, 3).forEach(line::labels);
-      check(
-          "seed " + seed,
-          among(random, line, gone.stream().map(line::labels).toList(), labels),
-          sets,
-          labels,
-          groups(sets, all, false),
-          line::labelOf);
+      compare(
+          seed,
+          IntSet.range(0, VALUES - 1),
+          gone -> new SymbolLine(VALUES, gone),
+          SymbolLine::labels,
+          SymbolLine::labelOf);
     }
   }
 
   @Test
   void ofNumbersThoseAreOneThatNoSetTellsFromTheirNeighbours() {
     for (int seed = 0; seed < Rounds.of(300); seed++) {
-      Random random = new Random(seed);
-      IntSet feasible = NumberLineTest.randomSet(random, VALUES - 1).union(IntSet.of(3));
-      List<IntSet> gone = randomSets(random, 4);
-      List<IntSet> sets = randomSets(random, 4);
-      sets.removeIf(set -> !set.intersects(feasible));
-      sets.add(feasible);
-      NumberLine line = new NumberLine(feasible, gone);
-      List<IntSet> labels = sets.stream().map(line::labels).toList();
-      randomSets(random, 3).forEach(line::labels);
-      check(
-          "seed " + seed,
-          among(random, line, gone.stream().map(line::labels).toList(), labels),
-          sets,
-          labels,
-          groups(sets, feasible, true),
-          line::labelOf);
+      IntSet feasible = NumberLineTest.randomSet(new Random(~seed), VALUES - 1).union(IntSet.of(3));
+      compare(
+          seed,
+          feasible,
+          gone -> new NumberLine(feasible, gone),
+          NumberLine::labels,
+          NumberLine::labelOf);
     }
   }
 
