@@ -3,6 +3,9 @@ package dev.ironsieve.bench;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Touched;
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import java.util.List;
@@ -30,11 +33,23 @@ import org.openjdk.jmh.annotations.Warmup;
 @Measurement(iterations = 5, time = 2)
 @Fork(1)
 public class EditBenchmark {
+  private static final String ADDRESS = "ships";
+  private static final int MENTIONING = 20; // rules
+
+  /** What is edited. */
+  public enum Edited {
+    RULE,
+    /** An address that some rules mention. */
+    ADDRESS
+  }
+
   @Param({"1000"})
   private int rules;
 
   @Param({"EASY", "HARD"})
   private Shape shape;
+
+  @Param private Edited edited;
 
   private RulebaseGenerator generator;
   private Random random;
@@ -47,13 +62,35 @@ public class EditBenchmark {
   public void generate() {
     generator = new RulebaseGenerator(42, shape);
     random = new Random(42);
-    base = generator.rulebase(rules);
+    base = new Edit.PutAddress(ships(), null).apply(generator.rulebase(rules));
+    List<Rule> mentioning = base.rules().subList(rules / 2, rules / 2 + MENTIONING);
+    base =
+        new Edit.ReplaceRules(mentioning.stream().map(EditBenchmark::mentioning).toList())
+            .apply(base);
     live = new LiveAnalysis(base);
   }
 
-  /** Another rule gets other criteria each time. */
+  private AddressObject ships() {
+    String network = "10.%d.%d.0/24".formatted(random.nextInt(256), random.nextInt(256));
+    return new AddressObject(ADDRESS, List.of(AddressItem.parse(network)), "");
+  }
+
+  private static Rule mentioning(Rule rule) {
+    return rule.matching(
+        rule.fromZones(),
+        rule.fromAddresses(),
+        rule.toZones(),
+        Criterion.of(new AddressItem.Named(ADDRESS)),
+        rule.services());
+  }
+
+  /** Another rule gets other criteria each time, or the address another member. */
   @Setup(Level.Invocation)
   public void nextEdit() {
+    if (edited == Edited.ADDRESS) {
+      edit = new Edit.PutAddress(ships(), ADDRESS);
+      return;
+    }
     List<Rule> all = base.rules();
     String id = all.get(random.nextInt(all.size())).id();
     edit = new Edit.ReplaceRules(List.of(generator.rule(id)));
