@@ -452,7 +452,7 @@ public final class Order {
    *
    * @param moved ids of rules whose place among the others may have changed
    * @param names tells the same zones and values apart as now
-   * @param others ids of rules of which addresses or services may mean something else than now
+   * @param others ids of rules whose names may mean something else than now
    */
   public record Next(List<Rule> rules, Set<String> moved, Resolution names, Set<String> others) {
     boolean isOther(Rule rule) {
