@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.SortedSet;
 import java.util.TreeSet;
@@ -105,31 +104,8 @@ final class DeviceVocabulary {
     return out.build();
   }
 
-  /**
-   * The name of the value that a device has of which it is said whether it is managed; conditions
-   * that are not said do not hold. O(values).
-   *
-   * @param names what the values are called
-   */
-  static Optional<String> value(String said, List<String> names) {
-    if (!DeviceState.isOne(said) || DeviceState.parse(said).managed() == null) {
-      return Optional.empty();
-    }
-    DeviceState device = DeviceState.parse(said);
-    String best = null;
-    int most = -1;
-    for (String name : names) {
-      String facts = name.endsWith(ELSE) ? name.substring(0, name.length() - ELSE.length()) : name;
-      if (!DeviceState.isOne(facts)) {
-        return Optional.empty(); // names from elsewhere
-      }
-      DeviceState value = DeviceState.parse(facts);
-      int facing = value.has().size() + (value.platform() == null ? 0 : 1);
-      if (value.holdsFor(device) && facing > most) { // the one that says most of it
-        best = name;
-        most = facing;
-      }
-    }
-    return Optional.ofNullable(best);
+  /** What the name of a value says. */
+  static String facts(String name) {
+    return name.endsWith(ELSE) ? name.substring(0, name.length() - ELSE.length()) : name;
   }
 }

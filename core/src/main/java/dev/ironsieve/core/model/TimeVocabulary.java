@@ -1,7 +1,6 @@
 package dev.ironsieve.core.model;
 
 import dev.ironsieve.core.sets.IntSet;
-import java.time.DateTimeException;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -13,7 +12,6 @@ import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 
@@ -34,8 +32,8 @@ import java.util.TreeSet;
  */
 final class TimeVocabulary {
   private static final int MOST_VALUES = 20_000;
-  private static final String BEFORE = " before ";
-  private static final String FROM = " from ";
+  static final String BEFORE = " before ";
+  static final String FROM = " from ";
 
   private TimeVocabulary() {}
 
@@ -237,47 +235,5 @@ final class TimeVocabulary {
       }
       return spans.isEmpty() ? LocalDate.EPOCH.atStartOfDay() : spans.get(0).minusMinutes(1);
     }
-  }
-
-  /**
-   * The name of the value that a local time has: of {@code mon 10:15} where no rule speaks of
-   * dates, of {@code 2026-12-24T10:15} always.
-   *
-   * @param names what the values are called, in their order
-   */
-  static Optional<String> value(String time, List<String> names) {
-    int minute = ScheduleText.minuteOfWeek(time);
-    LocalDateTime at = null;
-    if (minute < 0) {
-      try {
-        at = LocalDateTime.parse(time);
-        minute =
-            (at.getDayOfWeek().getValue() - 1) * ScheduleItem.DAY
-                + at.toLocalTime().toSecondOfDay() / 60;
-      } catch (DateTimeException e) {
-        return Optional.empty();
-      }
-    }
-    String best = null;
-    for (String name : names) {
-      int before = name.indexOf(BEFORE);
-      int from = name.indexOf(FROM);
-      if (at == null && (before >= 0 || from >= 0)) {
-        return Optional.empty();
-      }
-      int end = Math.max(before, from);
-      int start = ScheduleText.minuteOfWeek(end < 0 ? name : name.substring(0, end));
-      boolean fits =
-          start >= 0
-              && start <= minute
-              && (before < 0 || at.isBefore(moment(name.substring(before + BEFORE.length()))))
-              && (from < 0 || !at.isBefore(moment(name.substring(from + FROM.length()))));
-      best = fits ? name : best; // the last that fits begins latest, and spans come in their order
-    }
-    return Optional.ofNullable(best);
-  }
-
-  private static LocalDateTime moment(String said) {
-    return said.indexOf('T') < 0 ? LocalDate.parse(said).atStartOfDay() : LocalDateTime.parse(said);
   }
 }

@@ -169,27 +169,11 @@ public record Vocabulary(
   /**
    * The name of the value that is meant where somebody says what a connection has: a value as it is
    * written, or, of sites, times and devices, one that lies in it, such as {@code www.quay.example}
-   * in {@code *.quay.example}; none if nothing of this is meant.
+   * in {@code *.quay.example}; none if nothing of this is meant. O(values); who asks often takes a
+   * {@link ValueFinder}.
    */
   public Optional<String> value(String said) {
-    return value(said, Set.copyOf(values));
-  }
-
-  /**
-   * The same, for those who ask often.
-   *
-   * @param known the values
-   */
-  public Optional<String> value(String said, Set<String> known) {
-    if (known.contains(said)) {
-      return Optional.of(said);
-    }
-    return switch (coordinate) {
-      case SITE -> SiteVocabulary.value(said, known);
-      case TIME -> TimeVocabulary.value(said, values);
-      case DEVICE -> DeviceVocabulary.value(said, values);
-      default -> Optional.empty();
-    };
+    return new ValueFinder(this).value(said);
   }
 
   /**

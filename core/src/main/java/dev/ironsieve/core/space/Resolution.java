@@ -14,6 +14,7 @@ import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.SiteIndex;
+import dev.ironsieve.core.model.ValueFinder;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.Address;
@@ -65,6 +66,7 @@ public final class Resolution {
   private final Map<Coordinate, Integer> vocabularyNumbers = new EnumMap<>(Coordinate.class);
   private final List<Map<String, IntSet>> meanings = new ArrayList<>();
   private final List<Map<String, Integer>> values = new ArrayList<>(); // as they are written
+  private final List<ValueFinder> finders = new ArrayList<>(); // by vocabulary
   private final List<Map<Criterion<String>, IntSet>> termSets = new ArrayList<>();
   private final List<IntSet> anyTerms;
 
@@ -152,6 +154,7 @@ public final class Resolution {
               ? IntSet.range(0, vocabulary.values().size() - 1)
               : like.anyTerms.get(number));
       values.add(sameValues == null ? numbers(vocabulary) : like.values.get(number));
+      finders.add(sameValues == null ? new ValueFinder(vocabulary) : like.finders.get(number));
       meanings.add(same == null ? vocabulary.meanings() : like.meanings.get(number));
       termSets.add(same == null ? new ConcurrentHashMap<>() : like.termSets.get(number));
     }
@@ -577,7 +580,7 @@ public final class Resolution {
     if (asWritten != null) {
       return asWritten;
     }
-    Optional<String> inside = vocabularies.get(number).value(name, values.get(number).keySet());
+    Optional<String> inside = finders.get(number).value(name);
     if (inside.isPresent()) {
       return values.get(number).get(inside.get());
     }

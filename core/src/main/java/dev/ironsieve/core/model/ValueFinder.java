@@ -1,0 +1,40 @@
+package dev.ironsieve.core.model;
+
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+
+/**
+ * Finds which value of a vocabulary is meant, for those who ask often. What that takes is made
+ * ready when it is first needed. Several threads may ask at once.
+ */
+public final class ValueFinder {
+  private final Vocabulary vocabulary;
+  private volatile Function<String, Optional<String>> finding; // null until it is needed
+
+  public ValueFinder(Vocabulary vocabulary) {
+    this.vocabulary = vocabulary;
+  }
+
+  /** See {@link Vocabulary#value}. */
+  public Optional<String> value(String said) {
+    Function<String, Optional<String>> known = finding;
+    if (known == null) {
+      known = made();
+      finding = known; // Two threads may make the same; that is all.
+    }
+    return known.apply(said);
+  }
+
+  private Function<String, Optional<String>> made() {
+    Set<String> names = Set.copyOf(vocabulary.values());
+    Function<String, Optional<String>> inside =
+        switch (vocabulary.coordinate()) {
+          case SITE -> said -> SiteVocabulary.value(said, names);
+          case TIME -> new TimeIndex(vocabulary.values())::value;
+          case DEVICE -> new DeviceIndex(vocabulary.values())::value;
+          case PERSON, APPLICATION, FILE_KIND -> said -> Optional.empty();
+        };
+    return said -> names.contains(said) ? Optional.of(said) : inside.apply(said);
+  }
+}
