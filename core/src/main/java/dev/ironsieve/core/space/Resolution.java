@@ -436,6 +436,11 @@ public final class Resolution {
     return found == null || found.isEmpty() ? null : found;
   }
 
+  /** Finds values of a coordinate; none if there is no vocabulary of it. */
+  public Optional<ValueFinder> finder(Coordinate coordinate) {
+    return Optional.ofNullable(vocabularyNumbers.get(coordinate)).map(finders::get);
+  }
+
   /** Whether a vocabulary of the coordinate has a value of exactly this name. */
   public boolean hasValue(Coordinate coordinate, String name) {
     Integer number = vocabularyNumbers.get(coordinate);

@@ -11,6 +11,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.ValueFinder;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.Address;
@@ -163,14 +164,18 @@ public final class ConnectionLine {
     int start = at;
     int device = vocabulary.coordinate() == Coordinate.DEVICE ? DeviceState.lengthAt(line, at) : 0;
     String said = device == 0 ? takeToken() : line.substring(at, at += device);
+    ValueFinder values =
+        resolution
+            .finder(vocabulary.coordinate())
+            .orElseGet(() -> new ValueFinder(vocabulary)); // of what no rule speaks of
     if (vocabulary.coordinate() == Coordinate.TIME) {
       said = rulebase.localTime(said);
-      if (vocabulary.value(said).isEmpty()) {
+      if (values.value(said).isEmpty()) {
         skipSpace();
         said += " " + takeToken();
       }
     }
-    if (vocabulary.value(said).isPresent()) {
+    if (values.value(said).isPresent()) {
       return Optional.of(said);
     }
     at = start;
