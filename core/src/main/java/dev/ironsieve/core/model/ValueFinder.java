@@ -1,7 +1,9 @@
 package dev.ironsieve.core.model;
 
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 
 /**
@@ -9,7 +11,11 @@ import java.util.function.Function;
  * ready when it is first needed. Several threads may ask at once.
  */
 public final class ValueFinder {
+  /** So many answers are remembered; those that are asked for often are among them soon. */
+  private static final int MOST_REMEMBERED = 10_000;
+
   private final Vocabulary vocabulary;
+  private final Map<String, Optional<String>> remembered = new ConcurrentHashMap<>(); // by said
   private volatile Function<String, Optional<String>> finding; // null until it is needed
 
   public ValueFinder(Vocabulary vocabulary) {
@@ -18,12 +24,20 @@ public final class ValueFinder {
 
   /** See {@link Vocabulary#value}. */
   public Optional<String> value(String said) {
+    Optional<String> before = remembered.get(said);
+    if (before != null) {
+      return before;
+    }
     Function<String, Optional<String>> known = finding;
     if (known == null) {
       known = made();
       finding = known; // Two threads may make the same; that is all.
     }
-    return known.apply(said);
+    Optional<String> value = known.apply(said);
+    if (remembered.size() < MOST_REMEMBERED) {
+      remembered.put(said, value);
+    }
+    return value;
   }
 
   private Function<String, Optional<String>> made() {

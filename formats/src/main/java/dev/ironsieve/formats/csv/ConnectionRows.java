@@ -5,7 +5,7 @@ import dev.ironsieve.core.model.Connection.Endpoint;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.model.ValueFinder;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.InvalidText;
@@ -24,8 +24,6 @@ import java.util.concurrent.ConcurrentHashMap;
 
 /** Reads the lines of a file of connections; several threads may read lines at once. */
 final class ConnectionRows {
-  private static final String UNKNOWN_TIME = "";
-
   private static final Map<String, Integer> PROTOCOLS =
       Map.of("tcp", 6, "udp", 17, "sctp", 132, "icmp", 1, "icmp6", 58);
 
@@ -34,8 +32,7 @@ final class ConnectionRows {
   private final Resolution resolution;
   private final Map<String, String> zones = new HashMap<>(); // as written, by key
   private final Map<String, String> otherUses = new ConcurrentHashMap<>(); // by application
-  private final Map<LocalDateTime, String> timesSaid = new ConcurrentHashMap<>(); // values
-  private final Vocabulary times; // null if there is none
+  private final ValueFinder times; // null if there is none
 
   ConnectionRows(String file, ConnectionColumns columns, Rulebase rulebase) {
     this.file = file;
@@ -44,7 +41,7 @@ final class ConnectionRows {
     for (Zone zone : rulebase.zones()) {
       zones.put(Names.key(zone.name()), zone.name());
     }
-    times = rulebase.vocabulary(Coordinate.TIME).orElse(null);
+    times = resolution.finder(Coordinate.TIME).orElse(null);
   }
 
   /**
@@ -203,9 +200,7 @@ final class ConnectionRows {
       }
       try {
         LocalDateTime minute = LocalDateTime.parse(text).truncatedTo(ChronoUnit.MINUTES);
-        String value =
-            timesSaid.computeIfAbsent(minute, m -> times.value(m.toString()).orElse(UNKNOWN_TIME));
-        return value.equals(UNKNOWN_TIME) ? null : value;
+        return times.value(minute.toString()).orElse(null);
       } catch (DateTimeException e) {
         throw invalid(Column.TIME, "a local date and time such as 2026-11-23T10:00");
       }
