@@ -6,6 +6,7 @@ import java.util.Collection;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import org.openjdk.jmh.results.RunResult;
 import org.openjdk.jmh.runner.Runner;
 import org.openjdk.jmh.runner.RunnerException;
@@ -50,12 +51,14 @@ public final class Main {
     for (RunResult result : results) {
       String name = result.getParams().getBenchmark().replaceAll(".*\\.(\\w+\\.\\w+)$", "$1");
       String rules =
-          result.getParams().getParam("shape") + " " + result.getParams().getParam("rules");
+          result.getParams().getParamsKeys().stream()
+              .map(result.getParams()::getParam)
+              .collect(Collectors.joining(" "));
       all.put(name + " " + rules, result.getPrimaryResult().getStatistics());
       units.put(name + " " + rules, result.getPrimaryResult().getScoreUnit());
     }
     System.out.printf(
-        "%n%-26s %12s %12s %12s %12s  %s%n", "what", "rules", "median", "95th", "worst", "peer");
+        "%n%-26s %20s %12s %12s %12s  %s%n", "what", "rules", "median", "95th", "worst", "peer");
     all.forEach(
         (key, time) -> {
           String name = key.substring(0, key.indexOf(' '));
@@ -67,7 +70,7 @@ public final class Main {
                   : "%.2f times the median of %s"
                       .formatted(time.getPercentile(50) / peer.getPercentile(50), PEERS.get(name));
           System.out.printf(
-              "%-26s %12s %9.3f %s %9.3f %s %9.3f %s  %s%n",
+              "%-26s %20s %9.3f %s %9.3f %s %9.3f %s  %s%n",
               name,
               rules,
               time.getPercentile(50),
