@@ -236,4 +236,44 @@ class RulebaseTest {
         .isNotEqualTo(new Criterion<>(List.of("a"), List.of("a")));
     assertThat(less.hashCode()).isNotEqualTo(Criterion.of("a").hashCode());
   }
+
+  @Test
+  void noNameGoesThatTheSameRulesStillMention() {
+    Rule rule =
+        Rule.matchingAll("r", "r", Verdict.DROP)
+            .matching(
+                Criterion.of("quay"),
+                Criterion.of(new AddressItem.Named("ships")),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.of(new ServiceItem.Named("web")))
+            .asking(Map.of(Coordinate.SITE, Criterion.of("ours")))
+            .handled(null, "closed");
+    List<Section> sections = List.of(new Section("s", "S", List.of(rule)));
+    Handling handling =
+        new Handling(List.of(), List.of(new Notice("closed", "Closed", "Ask the harbour.")), null);
+    Rulebase base =
+        new Rulebase(
+            "b",
+            List.of(new Zone("quay", List.of(), "")),
+            List.of(new AddressObject("ships", List.of(AddressItem.parse("10.0.0.1")), "")),
+            List.of(new ServiceObject("web", List.of(ServiceItem.parse("tcp/80")), "")),
+            List.of(new TermObject(ObjectKind.HOST_LIST, "ours", List.of("quay.example"), "")),
+            List.of(),
+            List.of(),
+            handling,
+            sections);
+    assertThatThrownBy(
+            () -> base.with(List.of(), base.addresses(), base.services(), base.sections()))
+        .hasMessageContaining("\"quay\"");
+    assertThatThrownBy(() -> base.with(base.zones(), List.of(), base.services(), base.sections()))
+        .hasMessageContaining("\"ships\"");
+    assertThatThrownBy(() -> base.with(base.zones(), base.addresses(), List.of(), base.sections()))
+        .hasMessageContaining("\"web\"");
+    assertThatThrownBy(() -> base.withTermObjects(List.of(), base.sections()))
+        .hasMessageContaining("\"ours\"");
+    assertThatThrownBy(() -> base.withHandling(Handling.NONE, base.sections()))
+        .hasMessageContaining("\"closed\"");
+    assertThat(base.withTermObjects(base.termObjects(), base.sections())).isEqualTo(base);
+  }
 }
