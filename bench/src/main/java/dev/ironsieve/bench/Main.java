@@ -58,7 +58,7 @@ public final class Main {
       units.put(name + " " + rules, result.getPrimaryResult().getScoreUnit());
     }
     System.out.printf(
-        "%n%-26s %20s %12s %12s %12s  %s%n", "what", "rules", "median", "95th", "worst", "peer");
+        "%n%-26s %20s %12s %12s %12s  %s%n", "what", "of", "median", "95th", "worst", "peer");
     all.forEach(
         (key, time) -> {
           String name = key.substring(0, key.indexOf(' '));

@@ -684,10 +684,9 @@ public final class Resolution {
     if (criterion.isAny()) {
       return AddressSet.ALL;
     }
-    boolean named = criterion.mentioned().stream().anyMatch(AddressItem.Named.class::isInstance);
     return addressSets.of(
         criterion,
-        named,
+        mentions(criterion, AddressItem.Named.class),
         c -> {
           AddressSet in = c.items().isEmpty() ? AddressSet.ALL : addresses(c.items());
           return c.except().isEmpty() ? in : in.minus(addresses(c.except()));
@@ -721,8 +720,22 @@ public final class Resolution {
     if (criterion.isAny()) {
       return Match.Traffic.ALL;
     }
-    boolean named = criterion.mentioned().stream().anyMatch(ServiceItem.Named.class::isInstance);
-    return serviceSets.of(criterion, named, this::traffic);
+    return serviceSets.of(criterion, mentions(criterion, ServiceItem.Named.class), this::traffic);
+  }
+
+  /** Whether a criterion has an item of a kind; asked for every rule. */
+  private static boolean mentions(Criterion<?> criterion, Class<?> kind) {
+    for (Object item : criterion.items()) {
+      if (kind.isInstance(item)) {
+        return true;
+      }
+    }
+    for (Object item : criterion.except()) {
+      if (kind.isInstance(item)) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /**
