@@ -21,7 +21,7 @@ public final class Around {
   private final Slots near = new Slots(); // what was found in the cells before
 
   /** A cell, and the box that is looked for in it. */
-  private record Looked(Cell cell, Box box) {}
+  private record Looked(FirstMatch.Look look, Box box) {}
 
   Around(Order order, List<Box> wanted) {
     this.order = order;
@@ -31,11 +31,11 @@ public final class Around {
   private List<Looked> cells() {
     List<Looked> out = new ArrayList<>();
     for (Box box : wanted) {
-      List<Cell> own = order.cells(box);
+      List<FirstMatch.Look> own = order.cells(box);
       if (own == null) {
         return null;
       }
-      own.forEach(cell -> out.add(new Looked(cell, box)));
+      own.forEach(look -> out.add(new Looked(look, box)));
     }
     return out;
   }
@@ -114,7 +114,7 @@ public final class Around {
   private boolean hasNear(int count) {
     while (count == near.size && nextCell < cells.size()) {
       Looked next = cells.get(nextCell++);
-      next.cell.meeting(next.box, number -> near.add(order.ruleOf(number)));
+      next.look.meeting(next.box, number -> near.add(order.ruleOf(number)));
     }
     return count < near.size;
   }

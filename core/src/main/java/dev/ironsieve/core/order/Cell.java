@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.function.IntConsumer;
 import java.util.function.IntUnaryOperator;
+import java.util.function.Predicate;
 
 /**
  * The boxes of one cell of {@link FirstMatch}: in blocks, by position of their rules, and the few
@@ -151,20 +152,20 @@ final class Cell {
     }
   }
 
-  /** Takes the numbers of the boxes here that meet another, which lies in this cell. */
-  void meeting(Box other, IntConsumer taker) {
+  /**
+   * Takes the numbers of the boxes here that meet another, which lies in this cell.
+   *
+   * @param which only these are wanted
+   */
+  void meeting(Box other, Predicate<Box> which, IntConsumer taker) {
     for (int number : late) {
-      if (boxes.get(number).intersects(other)) {
+      Box box = boxes.get(number);
+      if (which.test(box) && box.intersects(other)) {
         taker.accept(number);
       }
     }
     for (Block block : blocks) {
-      long[] bits = block.meeting(other);
-      for (int word = 0; word < bits.length; word++) {
-        for (long left = bits[word]; left != 0; left &= left - 1) {
-          taker.accept(block.box((word << 6) + Long.numberOfTrailingZeros(left)));
-        }
-      }
+      block.meeting(other, boxes, which, taker);
     }
   }
 }

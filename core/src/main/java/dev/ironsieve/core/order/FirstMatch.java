@@ -10,18 +10,18 @@ import java.util.List;
 import java.util.concurrent.atomic.AtomicReferenceArray;
 import java.util.function.IntConsumer;
 import java.util.function.IntUnaryOperator;
+import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
 /**
- * Which box is the first to hold a point. The axes of both ends are cut into segments; a box that
- * is narrow at both ends stands in the cells of its segments, a box that has a whole family at an
- * end stands once for all segments of that end:
+ * Which box is the first to hold a point. The axes of both ends are cut into segments; a box stands
+ * in the cells of its segments, or, if it has a whole family at both ends, in the rest:
  *
  * <pre>
- *              to 0   to 1   to any
- *   from 0     cell   cell    row        a question asks four of them: (f, t), (f, any),
- *   from 1     cell   cell    row        (any, t) and (any, any)
- *   from any   column column  rest
+ *              to 0   to 1
+ *   from 0     cell   cell        a question asks its cell and the rest
+ *   from 1     cell   cell
+ *                            rest
  * </pre>
  *
  * Cells are made when they are first asked; an edit changes them. Several threads may ask at once,
@@ -33,15 +33,18 @@ final class FirstMatch {
   /** A box that lies in more cells is not looked for in them. */
   private static final int MOST_CELLS = 64;
 
+  private static final int[] ENDS = {Space.FROM, Space.TO};
+
   private static final IntSet EVERY_LABEL = IntSet.range(0, Space.LABELS - 1);
 
   private final Space space;
   private final List<Box> boxes;
   private final IntUnaryOperator position; // of a box's rule
-  private final int segments;
+  private final int segments; // of one end
+  private final int rest; // the number of its cell
   private final int shift;
   private final Numbers[] byCell; // boxes; null where there is none
-  private final AtomicReferenceArray<Cell> cells; // [from segment or any][to segment or any]
+  private final AtomicReferenceArray<Cell> cells; // [from segment][to segment], rest
   private final AtomicReferenceArray<long[]> singles; // of the cells that have one, see Cell
   private final Block.Axis[] axes; // with all labels that a point can have, the unknown too
 
@@ -58,7 +61,8 @@ final class FirstMatch {
     int bits = Math.clamp(doublings / 2 + 1, 1, 6);
     segments = 1 << bits;
     shift = Integer.numberOfTrailingZeros(Space.LABELS) - bits;
-    cells = new AtomicReferenceArray<>((segments + 1) * (segments + 1));
+    rest = segments * segments;
+    cells = new AtomicReferenceArray<>(rest + 1);
     singles = new AtomicReferenceArray<>(cells.length());
     byCell = new Numbers[cells.length()];
     axes = new Block.Axis[space.axes()];
@@ -86,6 +90,7 @@ final class FirstMatch {
     this.boxes = boxes;
     this.position = position;
     segments = other.segments;
+    rest = other.rest;
     shift = other.shift;
     axes = other.axes;
     cells = new AtomicReferenceArray<>(other.cells.length());
@@ -132,20 +137,17 @@ final class FirstMatch {
   }
 
   private void eachCell(int number, IntConsumer action) {
-    Box box = boxes.get(number);
-    eachSegment(
-        Space.FROM,
-        box.side(Space.FROM),
-        from -> eachSegment(Space.TO, box.side(Space.TO), to -> action.accept(index(from, to))));
-  }
-
-  private void eachSegment(int end, IntSet side, IntConsumer action) {
-    if (isWide(end, side)) {
-      action.accept(segments);
+    IntSet from = boxes.get(number).side(Space.FROM);
+    IntSet to = boxes.get(number).side(Space.TO);
+    if (isWide(Space.FROM, from) && isWide(Space.TO, to)) {
+      action.accept(rest);
       return;
     }
-    for (int segment : side.shifted(shift)) {
-      action.accept(segment);
+    int[] columns = to.shifted(shift);
+    for (int row : from.shifted(shift)) {
+      for (int column : columns) {
+        action.accept(index(row, column));
+      }
     }
   }
 
@@ -167,20 +169,24 @@ final class FirstMatch {
   }
 
   private int index(int from, int to) {
-    return from * (segments + 1) + to;
+    return from * segments + to;
   }
 
-  private Cell cell(int from, int to) {
-    Cell known = cells.get(index(from, to));
+  private int index(int[] point) {
+    return index(point[Space.FROM] >>> shift, point[Space.TO] >>> shift);
+  }
+
+  private Cell cell(int index) {
+    Cell known = cells.get(index);
     if (known == null) {
-      known = make(from, to);
-      put(index(from, to), known); // Two threads may make the same; that is all.
+      known = make(index);
+      put(index, known); // Two threads may make the same; that is all.
     }
     return known;
   }
 
-  private Cell make(int from, int to) {
-    Numbers here = byCell[index(from, to)];
+  private Cell make(int index) {
+    Numbers here = byCell[index];
     int[] numbers = here == null ? new int[0] : here.toArray();
     if (!isByPosition(numbers)) {
       numbers =
@@ -190,9 +196,12 @@ final class FirstMatch {
               .mapToInt(n -> (int) n)
               .toArray();
     }
-    Block.Axis[] own = axes.clone();
-    own[Space.FROM] = segment(Space.FROM, from);
-    own[Space.TO] = segment(Space.TO, to);
+    Block.Axis[] own = axes;
+    if (index != rest) {
+      own = axes.clone();
+      own[Space.FROM] = segment(Space.FROM, index / segments);
+      own[Space.TO] = segment(Space.TO, index % segments);
+    }
     return new Cell(boxes, position, numbers, own);
   }
 
@@ -206,9 +215,6 @@ final class FirstMatch {
   }
 
   private Block.Axis segment(int end, int segment) {
-    if (segment == segments) {
-      return axes[end];
-    }
     IntSet labels = IntSet.range(segment << shift, (segment + 1 << shift) - 1);
     return new Block.Axis(axes[end].whole(), labels, axes[end].step());
   }
@@ -218,19 +224,14 @@ final class FirstMatch {
    * #NONE} if there is none. O(axes · (log boxes + boxes of the cells / 64)).
    */
   int find(int[] point, int from) {
-    int f = point[Space.FROM] >>> shift;
-    int t = point[Space.TO] >>> shift;
-    int best = find(f, t, point, from, Cell.NONE);
-    best = find(segments, t, point, from, best);
-    best = find(f, segments, point, from, best);
-    return find(segments, segments, point, from, best);
+    return find(rest, point, from, find(index(point), point, from, NONE));
   }
 
   /** The earlier one of {@code best} and the first in a cell. */
-  private int find(int f, int t, int[] point, int from, int best) {
-    long[] data = singles.get(index(f, t));
+  private int find(int cell, int[] point, int from, int best) {
+    long[] data = singles.get(cell);
     if (data == null) {
-      return cell(f, t).find(point, from, best);
+      return cell(cell).find(point, from, best);
     }
     int found = Block.find(data, point, from, position);
     return found == NONE || best != NONE && position.applyAsInt(best) < position.applyAsInt(found)
@@ -245,12 +246,20 @@ final class FirstMatch {
    * @param most how many are needed
    */
   void holding(int[] point, int end, int most, IntConsumer taker) {
-    int f = point[Space.FROM] >>> shift;
-    int t = point[Space.TO] >>> shift;
-    cell(f, t).holding(point, end, most, taker);
-    cell(segments, t).holding(point, end, most, taker);
-    cell(f, segments).holding(point, end, most, taker);
-    cell(segments, segments).holding(point, end, most, taker);
+    cell(index(point)).holding(point, end, most, taker);
+    cell(rest).holding(point, end, most, taker);
+  }
+
+  /**
+   * A cell to look into.
+   *
+   * @param fresh which of its boxes cannot have been found in the cells before
+   */
+  record Look(Cell cell, Predicate<Box> fresh) {
+    /** Takes the numbers of those of them that meet a box. */
+    void meeting(Box box, IntConsumer taker) {
+      cell.meeting(box, fresh, taker);
+    }
   }
 
   /**
@@ -260,27 +269,44 @@ final class FirstMatch {
    * @return null if the box lies in so many cells, or would need so many to be made, that it is not
    *     quick
    */
-  List<Cell> cells(Box other, boolean make) {
-    int[] rows = withWide(other.side(Space.FROM).shifted(shift));
-    int[] columns = withWide(other.side(Space.TO).shifted(shift));
-    if ((rows.length - 1) * (columns.length - 1) > MOST_CELLS) {
+  List<Look> cells(Box other, boolean make) {
+    int[] rows = other.side(Space.FROM).shifted(shift);
+    int[] columns = other.side(Space.TO).shifted(shift);
+    if (rows.length * columns.length > MOST_CELLS) {
       return null;
     }
-    List<Cell> out = new ArrayList<>(rows.length * columns.length);
-    for (int row : rows) {
-      for (int column : columns) {
-        if (!make && cells.get(index(row, column)) == null) {
+    boolean once = isOfOneFamily(other);
+    List<Look> out = new ArrayList<>(rows.length * columns.length + 1);
+    for (int row = 0; row < rows.length; row++) {
+      for (int column = 0; column < columns.length; column++) {
+        int index = index(rows[row], columns[column]);
+        if (!make && cells.get(index) == null) {
           return null;
         }
-        out.add(cell(row, column));
+        out.add(new Look(cell(index), fresh(once && row > 0, once && column > 0)));
       }
     }
+    out.add(new Look(cell(rest), box -> true));
     return out;
   }
 
-  private int[] withWide(int[] some) {
-    int[] out = Arrays.copyOf(some, some.length + 1);
-    out[some.length] = segments;
-    return out;
+  private boolean isOfOneFamily(Box box) {
+    return Arrays.stream(ENDS).allMatch(end -> isOfOneFamily(end, box.side(end)));
+  }
+
+  private boolean isOfOneFamily(int end, IntSet side) {
+    for (Family family : Family.values()) {
+      if (space.family(end, family).containsAll(side)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** Boxes that are wide at an end stand in the first row, or column, of their family, too. */
+  private Predicate<Box> fresh(boolean notFirstRow, boolean notFirstColumn) {
+    return box ->
+        !(notFirstRow && isWide(Space.FROM, box.side(Space.FROM)))
+            && !(notFirstColumn && isWide(Space.TO, box.side(Space.TO)));
   }
 }

@@ -406,7 +406,7 @@ public final class Order {
   }
 
   /** The cells in which all boxes stand that meet a narrow box; null if it is not narrow. */
-  List<Cell> cells(Box box) {
+  List<FirstMatch.Look> cells(Box box) {
     // After an update, cells that it concerned are made again only when a point asks for them.
     return firstMatch.cells(box, asBuilt);
   }

@@ -7,6 +7,7 @@ import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.IntStream;
@@ -86,6 +87,13 @@ class BlockTest {
       return point;
     }
 
+    /** The boxes, where numbers begin at {@code first}. */
+    List<Box> byNumber(int first) {
+      List<Box> out = new ArrayList<>(Collections.nCopies(first, null));
+      out.addAll(boxes);
+      return out;
+    }
+
     /** A box that lies in the cell. */
     Box inside(Random random) {
       Box box = box(random);
@@ -124,12 +132,15 @@ class BlockTest {
                       .toArray());
         }
         Box other = all.inside(random);
-        long[] bits = block.meeting(other);
-        for (int b = 0; b < count; b++) {
-          assertThat((bits[b >> 6] >> b & 1) != 0)
-              .as("seed %d, box %d", seed, b)
-              .isEqualTo(!gone[b] && all.boxes.get(b).intersects(other));
-        }
+        List<Integer> met = new ArrayList<>();
+        block.meeting(other, all.byNumber(1000), box -> true, met::add);
+        assertThat(met)
+            .as("seed %d", seed)
+            .isEqualTo(
+                IntStream.range(0, count)
+                    .filter(b -> !gone[b] && all.boxes.get(b).intersects(other))
+                    .mapToObj(b -> b + 1000)
+                    .toList());
         int out = random.nextInt(count);
         if (!gone[out]) {
           assertThat(block.without(out + 1000)).as("nobody else has it").isSameAs(block);
@@ -211,7 +222,7 @@ class BlockTest {
     }
     Box other = all.inside(random);
     List<Integer> meeting = new ArrayList<>();
-    cell.meeting(other, meeting::add);
+    cell.meeting(other, box -> true, meeting::add);
     assertThat(meeting)
         .as("seed %d", seed)
         .containsExactlyInAnyOrderElementsOf(

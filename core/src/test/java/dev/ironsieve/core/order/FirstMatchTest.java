@@ -139,11 +139,14 @@ class FirstMatchTest {
             many++;
             continue;
           }
-          List<Cell> cells = index.cells(box, true);
-          assertThat(cells).as(where).hasSize((rows + 1) * (columns + 1));
-          assertThat(index.cells(box, false)).as(where).isEqualTo(cells);
+          List<FirstMatch.Look> looks = index.cells(box, true);
+          assertThat(looks).as(where).hasSize(rows * columns + 1);
+          assertThat(index.cells(box, false))
+              .as(where)
+              .extracting(FirstMatch.Look::cell)
+              .isEqualTo(looks.stream().map(FirstMatch.Look::cell).toList());
           BitSet found = new BitSet();
-          cells.forEach(cell -> cell.meeting(box, found::set));
+          looks.forEach(look -> look.meeting(box, found::set));
           assertThat(found.stream().toArray())
               .as(where)
               .isEqualTo(
@@ -187,12 +190,15 @@ class FirstMatchTest {
         Box box = world.boxes.get(i);
         if (isFamily(world.order.space(), box, Space.FROM)
             && isFamily(world.order.space(), box, Space.TO)) {
-          wide++;
           BitSet last = new BitSet();
-          List<Cell> cells = index.cells(box, true);
-          cells.getLast().meeting(box, last::set);
+          if (index.cells(box, true) == null) {
+            continue; // so many that it is not quick
+          }
+          wide++;
+          List<FirstMatch.Look> looks = index.cells(box, true);
+          looks.getLast().meeting(box, last::set);
           assertThat(last.get(i)).isTrue();
-          for (Cell other : cells.subList(0, cells.size() - 1)) {
+          for (FirstMatch.Look other : looks.subList(0, looks.size() - 1)) {
             BitSet found = new BitSet();
             other.meeting(box, found::set);
             assertThat(found.get(i)).isFalse();
