@@ -2,7 +2,9 @@ package dev.ironsieve.core.order;
 
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.function.IntConsumer;
 import java.util.function.IntUnaryOperator;
@@ -10,23 +12,20 @@ import java.util.function.Predicate;
 
 /**
  * First match among a few boxes by bit vectors (Lakshman, Stiliadis: High-Speed Policy-based Packet
- * Forwarding Using Efficient Multi-dimensional Range Matching, SIGCOMM 1998): on each axis that
- * some box narrows, the labels are cut where a box begins or ends. On the few axes that leave out
- * the most, each piece has a row with a bit for each box that holds it: the bits that all rows of a
- * point have in common are the boxes that may hold it, mostly none or one. On the others each box
- * has a bit for each piece that it holds, and only those of the boxes in question are read.
+ * Forwarding Using Efficient Multi-dimensional Range Matching, SIGCOMM 1998) on the few axes that
+ * leave out the most: there the labels are cut where a box begins or ends, and each piece has a row
+ * with a bit for each box that holds it. The bits that all rows of a point have in common are the
+ * boxes that may hold it, mostly none or one; those are asked.
  *
  * <p>All of it lies in one array, since a look-up is mostly waiting for memory:
  *
  * <pre>
- *   data:    [ sizes | headers of axes with rows | present | headers of the others
- *              | finders | records | rows | rows ... ]
- *   sizes:   words of a row | where headers end | boxes | longs of a record | where records begin
- *   header:  how a label's class is found | which classes there are | where its finder is, and where
- *            its rows, or its bits in a record, begin
+ *   data:    [ sizes | headers of axes | present | finders | boxes | rows | rows ... ]
+ *   sizes:   words of a row | where headers end | boxes | a bit for each axis, where boxes begin
+ *   header:  how a label's class is found | which classes there are | where finder and rows begin
  *   present: a bit for each box that was not taken out
- *   records: of each box, by position of their rules: its number | a bit for each axis without rows
- *            that it narrows | its bits on each such axis
+ *   boxes:   the number of each and where its record is, see {@link Records}, by position of
+ *            their rules
  *   rows:    [ piece 0 | piece 1 | ... ]                                 as many words as present
  * </pre>
  *
@@ -44,18 +43,17 @@ final class Block {
   static final int MOST = 512;
 
   private static final int SIZES = 0; // words of a row
-  private static final int ROWED = 8; // where headers of axes with rows end: places to shift
-  private static final int END = 16; // where those of the others end
+  private static final int END = 8; // where headers end: places to shift
   private static final int COUNT = 32; // boxes
-  private static final int RECORDS = 1; // where they begin
-  private static final int STRIDE = 32; // longs of each
+  private static final int BOXES = 1; // where they begin
+  private static final int ROWED = 32; // a bit for each axis with rows
   private static final int SMALL = 0xff; // what has 8 places
   private static final int HEADERS = 2; // where they begin
 
   // A header:
   private static final int AXIS = 0; // factor | places to shift << 32 | axis << 40 | listed << 48
   private static final int CLASSES = 1; // the first | how many are behind it, or cuts << 32
-  private static final int ROWS = 2; // where rows, or bits in a record, begin | finder, or 0 << 32
+  private static final int ROWS = 2; // where rows begin | where the finder begins, or 0 << 32
   private static final int HEADER = 3;
 
   private static final long LISTED = 1L << 48;
@@ -64,17 +62,12 @@ final class Block {
   /** A label has at most so many bits. */
   private static final int BITS = 30;
 
-  // A record:
-  private static final int NUMBER = 32; // of the box, behind a bit for each axis
-  private static final int RECORD = 1; // before the bits of axes
+  private static final int NUMBER = 32; // of a box, behind where its record is
 
   /** At least so many axes have rows; if not as many are narrowed, some are of what is present. */
   private static final int LEAST = 3;
 
   private static final int END_OF_LEAST = HEADERS + LEAST * HEADER; // of their headers
-
-  /** Another axis has rows if by itself it leaves out so many more boxes of each point. */
-  private static final double WORTH = 0.5;
 
   /** An axis has no finder if there are at most this many classes for each cut. */
   private static final int MOST_CLASSES = 3;
@@ -101,11 +94,13 @@ final class Block {
   /**
    * @param numbers of the boxes, by position of their rules
    * @param all the boxes
+   * @param records of these boxes and others
    * @param axes by number
+   * @param worth how many longs of rows are worth that one box less is in question
    */
-  Block(int[] numbers, Box[] all, Axis[] axes) {
+  Block(int[] numbers, Box[] all, Records records, Axis[] axes, int worth) {
     this.axes = axes;
-    data = new Layout(numbers, all, axes).data;
+    data = new Layout(numbers, all, records, axes, worth).data;
   }
 
   private Block(Block other) {
@@ -125,53 +120,40 @@ final class Block {
     private final int words;
     private final long[] data;
     private int[] found = new int[16]; // cuts of one axis
-    private double[] held; // by the narrowed axes, how many boxes hold a label on the average
+    private int count; // of them
 
-    Layout(int[] numbers, Box[] all, Axis[] axes) {
+    Layout(int[] numbers, Box[] all, Records records, Axis[] axes, int worth) {
       this.all = all;
       this.axes = axes;
       words = longsOf(all.length);
-      int[] narrowed = mostNarrowingFirst();
-      int withRows = withRows();
+      List<Narrowed> narrowed = mostNarrowingFirst();
+      int withRows = withRows(narrowed, worth);
       int present = HEADERS + Math.max(LEAST, withRows) * HEADER;
-      int others = present + words;
-      int end = others + Math.max(0, narrowed.length - withRows) * HEADER;
-      Pieces[] pieces = new Pieces[narrowed.length];
-      int records = end;
-      int stride = RECORD;
+      int own = present + words; // where boxes begin
+      Pieces[] pieces = new Pieces[withRows];
       int sum = 0; // longs of all rows
+      int rowed = 0;
       for (int i = 0; i < pieces.length; i++) {
-        Axis axis = axes[narrowed[i]];
-        pieces[i] = new Pieces(axis, cuts(narrowed[i], axis.range));
-        records += pieces[i].longs;
-        if (i < withRows) {
-          sum += pieces[i].count() * words;
-        } else {
-          stride += longsOf(pieces[i].count());
-        }
+        int axis = narrowed.get(i).axis;
+        pieces[i] = new Pieces(axes[axis], narrowed.get(i).cuts);
+        own += pieces[i].longs;
+        sum += pieces[i].count() * words;
+        rowed |= 1 << axis;
       }
-      int rows = records + stride * all.length;
+      int rows = own + all.length;
       data = new long[rows + sum];
-      data[SIZES] = words | present << ROWED | end << END | (long) all.length << COUNT;
-      data[RECORDS] = records | (long) stride << STRIDE;
+      data[SIZES] = words | present << END | (long) all.length << COUNT;
+      data[BOXES] = own | (long) rowed << ROWED;
       for (int box = 0; box < all.length; box++) {
         data[present + (box >> 6)] |= 1L << box;
-        data[records + box * stride] = (long) numbers[box] << NUMBER;
+        data[own + box] = (long) numbers[box] << NUMBER | records.start(numbers[box]);
       }
-      int finder = end;
-      int bits = RECORD;
+      int finder = present + words;
       for (int i = 0; i < pieces.length; i++) {
-        if (i < withRows) {
-          int header = HEADERS + i * HEADER;
-          lay(header, narrowed[i], pieces[i], finder, rows);
-          fillRows(header, pieces[i].count());
-          rows += pieces[i].count() * words;
-        } else {
-          int header = others + (i - withRows) * HEADER;
-          lay(header, narrowed[i], pieces[i], finder, bits);
-          fillRecords(header, 1L << i - withRows);
-          bits += longsOf(pieces[i].count());
-        }
+        int header = HEADERS + i * HEADER;
+        lay(header, narrowed.get(i).axis, pieces[i], finder, rows);
+        fillRows(header, pieces[i].count());
+        rows += pieces[i].count() * words;
         finder += pieces[i].longs;
       }
       for (int i = pieces.length; i < LEAST; i++) {
@@ -220,9 +202,9 @@ final class Block {
      *
      * @param header where it is
      * @param at where the finder begins
-     * @param bits where its bits begin
+     * @param rows where its rows begin
      */
-    private void lay(int header, int number, Pieces pieces, int at, int bits) {
+    private void lay(int header, int number, Pieces pieces, int at, int rows) {
       // Division by a constant (Granlund, Montgomery: Division by Invariant Integers using
       // Multiplication, PLDI 1994), exact for labels of so many bits.
       int places = BITS + 32 - Integer.numberOfLeadingZeros(pieces.axis.step - 1);
@@ -231,7 +213,7 @@ final class Block {
       data[header + AXIS] =
           factor | (long) places << 32 | (long) number << 40 | (pieces.listed ? LISTED : 0);
       data[header + CLASSES] = pieces.base | (long) behind << 32;
-      data[header + ROWS] = bits | (pieces.each ? 0 : (long) at << 32);
+      data[header + ROWS] = rows | (pieces.each ? 0 : (long) at << 32);
       if (pieces.listed) {
         for (int i = 0; i < pieces.cuts.length; i++) {
           setInt(at, i, pieces.cuts[i]);
@@ -254,81 +236,83 @@ final class Block {
       }
     }
 
+    /**
+     * An axis that some box narrows.
+     *
+     * @param cuts where boxes begin or end, ascending
+     * @param held how many of the boxes a label is in, on the average
+     */
+    private record Narrowed(int axis, int[] cuts, double held) {}
+
     /** The narrowed axes, so that a point is given up early on. */
-    private int[] mostNarrowingFirst() {
-      int[] narrowed = new int[axes.length];
-      held = new double[axes.length];
-      int count = 0;
+    private List<Narrowed> mostNarrowingFirst() {
+      List<Narrowed> narrowed = new ArrayList<>();
       for (int axis = 0; axis < axes.length; axis++) {
-        double share = held(axis, axes[axis].range);
-        if (share < all.length) {
-          int at = count++;
-          for (; at > 0 && held[at - 1] > share; at--) {
-            narrowed[at] = narrowed[at - 1];
-            held[at] = held[at - 1];
-          }
-          narrowed[at] = axis;
-          held[at] = share;
+        double held = held(axis, axes[axis].range);
+        if (held < all.length) {
+          narrowed.add(new Narrowed(axis, cuts(), held));
         }
       }
-      held = Arrays.copyOf(held, count);
-      return Arrays.copyOf(narrowed, count);
+      narrowed.sort(Comparator.comparingDouble(Narrowed::held));
+      return narrowed;
     }
 
-    private int withRows() {
+    private int withRows(List<Narrowed> narrowed, int worth) {
       double left = all.length;
-      int count = 0;
-      while (count < held.length
-          && (count < LEAST || left - left * held[count] / all.length > WORTH)) {
-        left *= held[count++] / all.length;
+      int rows = 0;
+      for (Narrowed axis : narrowed) {
+        double behind = left * axis.held / all.length;
+        if (rows >= LEAST && (left - behind) * worth < (axis.cuts.length + 1) * words) {
+          break;
+        }
+        left = behind;
+        rows++;
       }
-      return count;
+      return rows;
     }
 
-    /** How many of the boxes a label of the range is in, on the average. */
+    /** How many of the boxes a label of the range is in, on the average; finds the cuts. */
     private double held(int axis, IntSet range) {
-      double width = range.max() - range.min() + 1.0;
+      int low = range.min();
+      int high = range.max();
+      double width = high - low + 1.0;
       double sum = 0;
+      double last = 1;
+      IntSet before = axes[axis].whole;
+      count = 0;
       for (Box box : all) {
         IntSet side = box.side(axis);
-        if (side == axes[axis].whole) {
-          sum++;
-          continue;
+        if (side != before) {
+          before = side;
+          long held = side == axes[axis].whole ? (long) width : held(side, low, high);
+          last = held == width ? 1 : Math.min(held / width, 1 - 1e-6);
         }
-        long held = 0;
-        for (int i = side.interval(range.min());
-            i < side.intervals() && side.first(i) <= range.max();
-            i++) {
-          held += Math.min(side.last(i), range.max()) - Math.max(side.first(i), range.min()) + 1L;
-        }
-        sum += held == width ? 1 : Math.min(held / width, 1 - 1e-6);
+        sum += last;
       }
       return sum;
     }
 
-    private int[] cuts(int axis, IntSet range) {
-      int low = range.min();
-      int high = range.max();
-      int count = 0;
-      IntSet before = axes[axis].whole;
-      for (Box box : all) {
-        IntSet side = box.side(axis);
-        if (side == before || side == axes[axis].whole) {
-          continue;
+    private long held(IntSet side, int low, int high) {
+      long held = 0;
+      for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
+        if (count + 2 > found.length) {
+          found = Arrays.copyOf(found, count * 2);
         }
-        before = side;
-        for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
-          if (count + 2 > found.length) {
-            found = Arrays.copyOf(found, count * 2);
-          }
-          if (side.first(i) > low) {
-            found[count++] = side.first(i);
-          }
-          if (side.last(i) < high) {
-            found[count++] = side.last(i) + 1;
-          }
+        int first = Math.max(side.first(i), low);
+        int last = Math.min(side.last(i), high);
+        if (first > low) {
+          found[count++] = first;
         }
+        if (last < high) {
+          found[count++] = last + 1;
+        }
+        held += last - first + 1L;
       }
+      return held;
+    }
+
+    /** The cuts that were found. */
+    private int[] cuts() {
       Arrays.sort(found, 0, count);
       int distinct = Math.min(1, count);
       for (int i = 1; i < count; i++) {
@@ -345,7 +329,7 @@ final class Block {
       int rows = (int) data[header + ROWS];
       long[] always = new long[words];
       for (int box = 0; box < all.length; box++) {
-        if (all[box].side(number) == axes[number].whole) {
+        if (isAlways(all[box].side(number), axes[number])) {
           always[box >> 6] |= 1L << box;
         }
       }
@@ -353,6 +337,9 @@ final class Block {
         System.arraycopy(always, 0, data, rows + piece * words, words);
       }
       for (int box = 0; box < all.length; box++) {
+        if ((always[box >> 6] >>> box & 1) != 0) {
+          continue;
+        }
         int word = rows + (box >> 6);
         long bit = 1L << box;
         eachRun(
@@ -366,24 +353,11 @@ final class Block {
       }
     }
 
-    /** Sets the bits of an axis in the records. */
-    private void fillRecords(int header, long own) {
-      int number = axis(data[header + AXIS]);
-      for (int box = 0; box < all.length; box++) {
-        int record = record(data, box);
-        if (all[box].side(number) != axes[number].whole) {
-          data[record] |= own;
-        }
-        int bits = record + (int) data[header + ROWS];
-        eachRun(
-            header,
-            box,
-            (piece, to) -> {
-              for (; piece <= to; piece++) {
-                data[bits + (piece >> 6)] |= 1L << piece;
-              }
-            });
-      }
+    private static boolean isAlways(IntSet side, Axis axis) {
+      return side == axis.whole
+          || side.intervals() == 1
+              && side.min() <= axis.range.min()
+              && side.max() >= axis.range.max();
     }
 
     /** Something for the pieces from one to another, both included. */
@@ -392,14 +366,11 @@ final class Block {
       void accept(int piece, int to);
     }
 
-    /** Takes the pieces that a box holds, if it narrows the axis. */
+    /** Takes the pieces that a box holds. */
     private void eachRun(int header, int box, Run taker) {
       int number = axis(data[header + AXIS]);
       Axis axis = axes[number];
       IntSet side = all[box].side(number);
-      if (side == axis.whole) {
-        return;
-      }
       int low = axis.range.min();
       int high = axis.range.max();
       for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
@@ -414,24 +385,14 @@ final class Block {
     return (int) data[SIZES] & SMALL;
   }
 
-  /** Where the headers of axes with rows end, and the bits of the boxes that are present begin. */
+  /** Where the headers end, and the bits of the boxes that are present begin. */
   private static int present(long[] data) {
-    return (int) data[SIZES] >>> ROWED & SMALL;
-  }
-
-  /** Where the headers of the axes without rows begin. */
-  private static int others(long[] data) {
-    return present(data) + words(data);
-  }
-
-  /** Where they end. */
-  private static int end(long[] data) {
     return (int) data[SIZES] >>> END;
   }
 
-  /** Where the record of a box begins. */
-  private static int record(long[] data, int place) {
-    return (int) data[RECORDS] + place * (int) (data[RECORDS] >>> STRIDE);
+  /** Where a box stands. */
+  private static int at(long[] data, int place) {
+    return (int) data[BOXES] + place;
   }
 
   /** How many boxes there are. */
@@ -445,7 +406,7 @@ final class Block {
   }
 
   private static int box(long[] data, int place) {
-    return (int) (data[record(data, place)] >>> NUMBER);
+    return (int) (data[at(data, place)] >>> NUMBER);
   }
 
   /** All of this block, for those who look up points. */
@@ -458,9 +419,10 @@ final class Block {
    *
    * @param data of the block
    * @param position of a box's rule
+   * @param records of all boxes
    * @return its number, or {@link Cell#NONE}
    */
-  static int find(long[] data, int[] point, int from, IntUnaryOperator position) {
+  static int find(long[] data, int[] point, int from, IntUnaryOperator position, Records records) {
     int words = words(data);
     int one = row(data, HEADERS, point, words);
     int two = row(data, HEADERS + HEADER, point, words);
@@ -468,7 +430,7 @@ final class Block {
     for (int word = 0; word < words; word++) {
       for (long held = held(data, point, one, two, three, word); held != 0; held &= held - 1) {
         int place = (word << 6) + Long.numberOfTrailingZeros(held);
-        if (holds(data, place, point)) {
+        if (holds(data, place, point, records)) {
           int box = box(data, place);
           if (from == 0 || position.applyAsInt(box) >= from) {
             return box;
@@ -483,8 +445,9 @@ final class Block {
    * The numbers of the first boxes that hold a point, by position of their rules.
    *
    * @param most how many at most
+   * @param records of all boxes
    */
-  int[] holding(int[] point, int most) {
+  int[] holding(int[] point, int most, Records records) {
     int words = words(data);
     int one = row(data, HEADERS, point, words);
     int two = row(data, HEADERS + HEADER, point, words);
@@ -495,7 +458,7 @@ final class Block {
           held != 0 && holding.size() < most;
           held &= held - 1) {
         int place = (word << 6) + Long.numberOfTrailingZeros(held);
-        if (holds(data, place, point)) {
+        if (holds(data, place, point, records)) {
           holding.add(box(place));
         }
       }
@@ -518,27 +481,9 @@ final class Block {
   }
 
   /** Whether a box holds a point on the axes without rows. */
-  private static boolean holds(long[] data, int place, int[] point) {
-    int record = record(data, place);
-    for (int left = (int) data[record]; left != 0; left &= left - 1) {
-      int header = others(data) + Integer.numberOfTrailingZeros(left) * HEADER;
-      int piece = piece(data, header, point[axis(data[header + AXIS])]);
-      if ((data[record + (int) data[header + ROWS] + (piece >> 6)] >>> piece & 1) == 0) {
-        return false;
-      }
-    }
-    return true;
-  }
-
-  /** Whether a box holds a point of which some terms may be unknown. */
-  static boolean holds(Box box, int[] point, Axis[] axes) {
-    for (int axis = 0; axis < axes.length; axis++) {
-      IntSet side = box.side(axis);
-      if (side != axes[axis].whole && !side.contains(point[axis])) {
-        return false;
-      }
-    }
-    return true;
+  private static boolean holds(long[] data, int place, int[] point, Records records) {
+    long box = data[at(data, place)];
+    return records.holds((int) box, (int) (box >>> NUMBER), point, (int) (data[BOXES] >>> ROWED));
   }
 
   /** Where the words of the point's piece begin. */
@@ -608,36 +553,35 @@ final class Block {
         found[word] &= held[word];
       }
     }
-    int narrowed = narrowed(other);
+    int narrowed = narrowed(other) & ~(int) (data[BOXES] >>> ROWED);
     for (int word = 0; word < words; word++) {
       for (long left = found[word]; left != 0; left &= left - 1) {
         int place = (word << 6) + Long.numberOfTrailingZeros(left);
         Box box = boxes.get(box(place));
-        if (which.test(box) && meets(place, box, other, narrowed)) {
+        if (which.test(box) && meet(box, other, narrowed)) {
           taker.accept(box(place));
         }
       }
     }
   }
 
-  /** A bit for each axis without rows that a box narrows. */
+  /** A bit for each axis that a box narrows. */
   private int narrowed(Box box) {
     int out = 0;
-    for (int header = others(data), own = 1; header < end(data); header += HEADER, own <<= 1) {
-      int number = axis(data[header + AXIS]);
-      if (box.side(number) != axes[number].whole) {
-        out |= own;
+    for (int axis = 0; axis < axes.length; axis++) {
+      if (box.side(axis) != axes[axis].whole) {
+        out |= 1 << axis;
       }
     }
     return out;
   }
 
-  /** Whether the box at a place meets another on the axes without rows that both narrow. */
-  private boolean meets(int place, Box box, Box other, int narrowed) {
-    for (int left = narrowed & (int) data[record(data, place)]; left != 0; left &= left - 1) {
-      int header = others(data) + Integer.numberOfTrailingZeros(left) * HEADER;
-      int number = axis(data[header + AXIS]);
-      if (!box.side(number).intersects(other.side(number))) {
+  /** Whether two boxes meet on some axes. */
+  private boolean meet(Box box, Box other, int some) {
+    for (int left = some; left != 0; left &= left - 1) {
+      int axis = Integer.numberOfTrailingZeros(left);
+      IntSet side = box.side(axis);
+      if (side != axes[axis].whole && !side.intersects(other.side(axis))) {
         return false;
       }
     }
@@ -687,7 +631,7 @@ final class Block {
     for (int i = 0; i < size; i++) {
       if (box(i) == number) {
         // Another stands there now, so that they still stand by position.
-        data[record(data, i)] ^= (long) (number ^ other) << NUMBER;
+        data[at(data, i)] ^= (long) (number ^ other) << NUMBER;
         data[present + (i >> 6)] &= ~(1L << i);
       }
       other = box(i);

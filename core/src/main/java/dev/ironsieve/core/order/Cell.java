@@ -21,7 +21,7 @@ final class Cell {
 
   private final List<Box> boxes;
   private final IntUnaryOperator position;
-  private final Block.Axis[] axes;
+  private final Records records;
   private final Block[] blocks;
   private final int[] late; // numbers
 
@@ -29,24 +29,37 @@ final class Cell {
    * @param boxes by number
    * @param position of a box's rule
    * @param numbers of the boxes, by position
+   * @param records of all boxes
    * @param axes by number
+   * @param worth see {@link Block}
    */
-  Cell(List<Box> boxes, IntUnaryOperator position, int[] numbers, Block.Axis[] axes) {
-    this(boxes, position, axes, new Block[(numbers.length + Block.MOST - 1) / Block.MOST], NOBODY);
+  Cell(
+      List<Box> boxes,
+      IntUnaryOperator position,
+      int[] numbers,
+      Records records,
+      Block.Axis[] axes,
+      int worth) {
+    this(
+        boxes,
+        position,
+        records,
+        new Block[(numbers.length + Block.MOST - 1) / Block.MOST],
+        NOBODY);
     for (int i = 0; i < blocks.length; i++) {
       int end = Math.min(numbers.length, (i + 1) * Block.MOST);
       int[] own = Arrays.copyOfRange(numbers, i * Block.MOST, end);
       Box[] held = new Box[own.length];
       Arrays.setAll(held, k -> boxes.get(own[k]));
-      blocks[i] = new Block(own, held, axes);
+      blocks[i] = new Block(own, held, records, axes, worth);
     }
   }
 
   private Cell(
-      List<Box> boxes, IntUnaryOperator position, Block.Axis[] axes, Block[] blocks, int[] late) {
+      List<Box> boxes, IntUnaryOperator position, Records records, Block[] blocks, int[] late) {
     this.boxes = boxes;
     this.position = position;
-    this.axes = axes;
+    this.records = records;
     this.blocks = blocks;
     this.late = late;
   }
@@ -58,18 +71,18 @@ final class Cell {
     }
     int[] more = Arrays.copyOf(late, late.length + 1);
     more[late.length] = number;
-    return new Cell(boxes, position, axes, blocks, more);
+    return new Cell(boxes, position, records, blocks, more);
   }
 
   /** Without a box that it has; this cell is not to be used any more. */
   Cell without(int number) {
     int[] others = Arrays.stream(late).filter(n -> n != number).toArray();
     if (others.length < late.length) {
-      return new Cell(boxes, position, axes, blocks, others);
+      return new Cell(boxes, position, records, blocks, others);
     }
     Block[] left = blocks.clone();
     Arrays.setAll(left, i -> left[i].without(number));
-    return new Cell(boxes, position, axes, left, late);
+    return new Cell(boxes, position, records, left, late);
   }
 
   /**
@@ -77,12 +90,13 @@ final class Cell {
    *
    * @param otherBoxes by number, those of this cell the same
    * @param otherPosition of a box's rule
+   * @param otherRecords of all these boxes
    */
-  Cell in(List<Box> otherBoxes, IntUnaryOperator otherPosition) {
+  Cell in(List<Box> otherBoxes, IntUnaryOperator otherPosition, Records otherRecords) {
     for (Block block : blocks) {
       block.share();
     }
-    return new Cell(otherBoxes, otherPosition, axes, blocks, late);
+    return new Cell(otherBoxes, otherPosition, otherRecords, blocks, late);
   }
 
   /** What a look-up has to know if all stands in one block, see {@link Block#data}; else null. */
@@ -97,13 +111,15 @@ final class Cell {
   int find(int[] point, int from, int best) {
     int found = findInBlocks(point, from, best);
     for (int number : late) {
-      if (position.applyAsInt(number) >= from
-          && isEarlier(number, found)
-          && Block.holds(boxes.get(number), point, axes)) {
+      if (position.applyAsInt(number) >= from && isEarlier(number, found) && holds(number, point)) {
         found = number;
       }
     }
     return found;
+  }
+
+  private boolean holds(int number, int[] point) {
+    return records.holds(records.start(number), number, point, 0);
   }
 
   private boolean isEarlier(int number, int best) {
@@ -118,7 +134,7 @@ final class Cell {
       if (best != NONE && !isEarlier(block.box(0), best)) {
         return best;
       }
-      int found = Block.find(block.data(), point, from, position);
+      int found = Block.find(block.data(), point, from, position, records);
       if (found != NONE) {
         return isEarlier(found, best) ? found : best;
       }
@@ -135,7 +151,7 @@ final class Cell {
   void holding(int[] point, int end, int most, IntConsumer taker) {
     int left = most;
     for (int i = 0; i < blocks.length && left > 0; i++) {
-      int[] holding = blocks[i].holding(point, left);
+      int[] holding = blocks[i].holding(point, left, records);
       left -= holding.length;
       for (int number : holding) {
         if (position.applyAsInt(number) >= end) {
@@ -146,7 +162,7 @@ final class Cell {
       }
     }
     for (int number : late) {
-      if (position.applyAsInt(number) < end && Block.holds(boxes.get(number), point, axes)) {
+      if (position.applyAsInt(number) < end && holds(number, point)) {
         taker.accept(number);
       }
     }

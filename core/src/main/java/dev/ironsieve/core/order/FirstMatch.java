@@ -33,12 +33,18 @@ final class FirstMatch {
   /** A box that lies in more cells is not looked for in them. */
   private static final int MOST_CELLS = 64;
 
+  /** Of one box less in question, in longs of rows; what only one cell has may be large. */
+  private static final int WORTH = 500;
+
+  private static final int WORTH_IN_REST = 50_000;
+
   private static final int[] ENDS = {Space.FROM, Space.TO};
 
   private static final IntSet EVERY_LABEL = IntSet.range(0, Space.LABELS - 1);
 
   private final Space space;
   private final List<Box> boxes;
+  private final Records records; // of all boxes
   private final IntUnaryOperator position; // of a box's rule
   private final int segments; // of one end
   private final int rest; // the number of its cell
@@ -73,6 +79,7 @@ final class FirstMatch {
                 space.all(axis),
                 axis < Space.TERMS ? space.all(axis) : EVERY_LABEL,
                 space.step(axis)));
+    records = new Records(Arrays.stream(axes).map(Block.Axis::whole).toArray(IntSet[]::new), boxes);
     for (int box = 0; box < boxes.size(); box++) {
       list(box);
     }
@@ -89,6 +96,7 @@ final class FirstMatch {
     space = other.space;
     this.boxes = boxes;
     this.position = position;
+    records = new Records(other.records, boxes);
     segments = other.segments;
     rest = other.rest;
     shift = other.shift;
@@ -100,7 +108,7 @@ final class FirstMatch {
       byCell[i] = other.byCell[i] == null ? null : new Numbers(other.byCell[i]);
       Cell known = other.cells.get(i);
       if (known != null) {
-        put(i, known.in(boxes, position));
+        put(i, known.in(boxes, position, records));
       }
     }
   }
@@ -116,6 +124,9 @@ final class FirstMatch {
   }
 
   void add(int number) {
+    if (number == records.size()) {
+      records.add(boxes.get(number));
+    }
     list(number);
     change(number, cell -> cell.with(number));
   }
@@ -202,7 +213,7 @@ final class FirstMatch {
       own[Space.FROM] = segment(Space.FROM, index / segments);
       own[Space.TO] = segment(Space.TO, index % segments);
     }
-    return new Cell(boxes, position, numbers, own);
+    return new Cell(boxes, position, numbers, records, own, index == rest ? WORTH_IN_REST : WORTH);
   }
 
   private boolean isByPosition(int[] numbers) {
@@ -233,7 +244,7 @@ final class FirstMatch {
     if (data == null) {
       return cell(cell).find(point, from, best);
     }
-    int found = Block.find(data, point, from, position);
+    int found = Block.find(data, point, from, position, records);
     return found == NONE || best != NONE && position.applyAsInt(best) < position.applyAsInt(found)
         ? best
         : found;

@@ -89,9 +89,14 @@ class BlockTest {
 
     /** The boxes, where numbers begin at {@code first}. */
     List<Box> byNumber(int first) {
-      List<Box> out = new ArrayList<>(Collections.nCopies(first, null));
+      List<Box> out = new ArrayList<>(Collections.nCopies(first, boxes.getFirst()));
       out.addAll(boxes);
       return out;
+    }
+
+    Records records(List<Box> byNumber) {
+      return new Records(
+          Arrays.stream(axes).map(Block.Axis::whole).toArray(IntSet[]::new), byNumber);
     }
 
     /** A box that lies in the cell. */
@@ -108,7 +113,11 @@ class BlockTest {
       int count = new int[] {1, 4, 5, 63, 64, 65, 200, Block.MOST}[seed % 8];
       Boxes all = new Boxes(random, count);
       int[] numbers = IntStream.range(0, count).map(i -> i + 1000).toArray();
-      Block block = new Block(numbers.clone(), all.boxes.toArray(Box[]::new), all.axes);
+      List<Box> byNumber = all.byNumber(1000);
+      Records records = all.records(byNumber);
+      Box[] boxes = all.boxes.toArray(Box[]::new);
+      int worth = seed % 3 == 0 ? 0 : 10_000;
+      Block block = new Block(numbers.clone(), boxes, records, all.axes, worth);
       boolean[] gone = new boolean[count];
       for (int round = 0; round < 3; round++) {
         for (int i = 0; i < 60; i++) {
@@ -119,10 +128,10 @@ class BlockTest {
                   .filter(b -> !gone[b] && all.holds(b, point))
                   .findFirst()
                   .orElse(-1);
-          int found = Block.find(block.data(), point, 2 * from - 1, n -> 2 * (n - 1000));
+          int found = Block.find(block.data(), point, 2 * from - 1, n -> 2 * (n - 1000), records);
           assertThat(found).as("seed %d", seed).isEqualTo(expected < 0 ? -1 : expected + 1000);
           int most = random.nextInt(count + 2);
-          assertThat(block.holding(point, most))
+          assertThat(block.holding(point, most, records))
               .as("seed %d", seed)
               .isEqualTo(
                   IntStream.range(0, count)
@@ -133,7 +142,7 @@ class BlockTest {
         }
         Box other = all.inside(random);
         List<Integer> met = new ArrayList<>();
-        block.meeting(other, all.byNumber(1000), box -> true, met::add);
+        block.meeting(other, byNumber, box -> true, met::add);
         assertThat(met)
             .as("seed %d", seed)
             .isEqualTo(
@@ -155,15 +164,17 @@ class BlockTest {
     Random random = new Random(1);
     Boxes all = new Boxes(random, 70);
     int[] numbers = IntStream.range(0, 70).toArray();
-    Block block = new Block(numbers, all.boxes.toArray(Box[]::new), all.axes);
+    Records records = all.records(all.boxes);
+    Block block = new Block(numbers, all.boxes.toArray(Box[]::new), records, all.axes, 0);
     block.share();
     assertThat(block.without(99)).as("it does not have this").isSameAs(block);
     Block other = block.without(69);
     for (int i = 0; i < 70; i++) {
       int[] point = inCell(all, i);
-      assertThat(block.holding(point, 99)).contains(i);
-      assertThat(Arrays.stream(other.holding(point, 99)).toArray())
-          .isEqualTo(Arrays.stream(block.holding(point, 99)).filter(box -> box != 69).toArray());
+      assertThat(block.holding(point, 99, records)).contains(i);
+      assertThat(Arrays.stream(other.holding(point, 99, records)).toArray())
+          .isEqualTo(
+              Arrays.stream(block.holding(point, 99, records)).filter(box -> box != 69).toArray());
     }
     assertThat(other.without(0)).as("it is its own").isSameAs(other);
   }
@@ -182,11 +193,13 @@ class BlockTest {
       Boxes all = new Boxes(random, count);
       int[] position = IntStream.range(0, count + 20).map(i -> 2 * i).toArray();
       int[] numbers = IntStream.range(0, count).toArray();
-      Cell cell = new Cell(all.boxes, n -> position[n], numbers, all.axes);
+      Records records = all.records(all.boxes);
+      Cell cell = new Cell(all.boxes, n -> position[n], numbers, records, all.axes, 100);
       List<Integer> present = new ArrayList<>(IntStream.of(numbers).boxed().toList());
       check(cell, all, position, present, random, seed);
       for (int i = 0; i < 6; i++) {
         all.boxes.add(all.box(random));
+        records.add(all.boxes.getLast());
         position[count + i] = 2 * random.nextInt(count) + 1;
         cell = cell.with(count + i);
         present.add(count + i);
