@@ -19,6 +19,7 @@ import dev.ironsieve.formats.csv.ConnectionCsv;
 import java.io.PrintWriter;
 import java.io.StringReader;
 import java.io.StringWriter;
+import java.lang.ref.Reference;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -33,11 +34,13 @@ import picocli.CommandLine.Option;
     description = {
       "Asks for places for a rule, for the difference after fifty edits, and what an address can",
       "reach, each beside analysing everything anew; looks connections up, beside going down the",
-      "rules; and answers lines of comma-separated values, beside splitting them."
+      "rules, and tells what that keeps in memory; and answers lines of comma-separated values, beside splitting them."
     })
 final class Questions implements Runnable {
   private static final int EDITS = 50;
   private static final int POINTS = 4096;
+  private static final int ASKED = 200_000; // until the matcher is measured
+  private static final double MEGA = 1e6;
   private static final int PASSES = 25; // over all points in one run
   private static final int SCANNED = 64;
   private static final double MICROS = 1e3; // in a millisecond
@@ -77,6 +80,7 @@ final class Questions implements Runnable {
     difference(generator, live[0].order(), base, random, anew);
     reach(live[0].order(), random, anew);
     lookUps(generator, base, live[0].order());
+    memory(generator, base);
     lines(generator, base);
   }
 
@@ -179,6 +183,27 @@ final class Questions implements Runnable {
     if (kept[0] == 42) {
       System.out.println();
     }
+  }
+
+  /** What looking up connections keeps in memory, beside the rulebase. */
+  private static void memory(RulebaseGenerator generator, Rulebase base) {
+    double before = used();
+    Matcher matcher = new Matcher(base);
+    double made = used();
+    for (int i = 0; i < ASKED / POINTS; i++) {
+      matcher.positions(Stream.generate(generator::connection).limit(POINTS).toList());
+    }
+    double asked = used();
+    System.out.printf(
+        "  %-28s %.0f MB when made, %.0f MB after %d connections%n",
+        "matcher in memory", made - before, asked - before, ASKED / POINTS * POINTS);
+    Reference.reachabilityFence(matcher);
+  }
+
+  /** Megabytes of the heap that are still needed. */
+  private static double used() {
+    System.gc();
+    return (Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory()) / MEGA;
   }
 
   private static void tellLookUp(String what, Timings times, double linear) {

@@ -38,13 +38,14 @@ final class Records {
     data = new long[16 * boxes.size() + 16];
     starts = new Numbers();
     boxes.forEach(this::add);
+    data = Arrays.copyOf(data, end);
   }
 
   /** The same to go on from with other boxes. */
   Records(Records other, List<Box> boxes) {
     this.boxes = boxes;
     whole = other.whole;
-    data = other.data.clone();
+    data = Arrays.copyOf(other.data, other.end);
     end = other.end;
     starts = new Numbers(other.starts);
   }
@@ -67,7 +68,7 @@ final class Records {
 
   private void write(long part) {
     if (end == data.length) {
-      data = Arrays.copyOf(data, end * 2);
+      data = Arrays.copyOf(data, end + end / 4 + 16);
     }
     data[end++] = part;
   }
