@@ -125,6 +125,7 @@ class FirstMatchTest {
   @Test
   void allThatMeetABoxStandInItsCells() {
     int many = 0;
+    int wide = 0; // at one end
     for (int seed = 0; seed < 4 + Rounds.of(20); seed++) {
       World world = new World(seed);
       for (int[] size : SIZES) {
@@ -146,7 +147,23 @@ class FirstMatchTest {
               .extracting(FirstMatch.Look::cell)
               .isEqualTo(looks.stream().map(FirstMatch.Look::cell).toList());
           BitSet found = new BitSet();
-          looks.forEach(look -> look.meeting(box, found::set));
+          int[] times = new int[world.boxes.size()];
+          looks.forEach(
+              look ->
+                  look.meeting(
+                      box,
+                      n -> {
+                        found.set(n);
+                        times[n]++;
+                      }));
+          for (int n = 0; n < times.length; n++) {
+            boolean wideFrom = isFamily(world.order.space(), world.boxes.get(n), Space.FROM);
+            boolean wideTo = isFamily(world.order.space(), world.boxes.get(n), Space.TO);
+            assertThat(times[n])
+                .as(where + ", how often it tells " + n)
+                .isLessThanOrEqualTo((wideFrom ? 1 : rows) * (wideTo ? 1 : columns));
+            wide += times[n] > 0 && wideFrom != wideTo && rows * columns > 1 ? 1 : 0;
+          }
           assertThat(found.stream().toArray())
               .as(where)
               .isEqualTo(
@@ -157,6 +174,7 @@ class FirstMatchTest {
       }
     }
     assertThat(many).isPositive();
+    assertThat(wide).isPositive();
   }
 
   private static int segments(Box box, int end, int of) {
