@@ -34,7 +34,8 @@ import picocli.CommandLine.Option;
     description = {
       "Asks for places for a rule, for the difference after fifty edits, and what an address can",
       "reach, each beside analysing everything anew; looks connections up, beside going down the",
-      "rules, and tells what that keeps in memory; and answers lines of comma-separated values, beside splitting them."
+      "rules, and tells what that keeps in memory; and answers lines of comma-separated values,",
+      "beside splitting them."
     })
 final class Questions implements Runnable {
   private static final int EDITS = 50;

@@ -38,8 +38,6 @@ final class FirstMatch {
 
   private static final int WORTH_IN_REST = 50_000;
 
-  private static final int[] ENDS = {Space.FROM, Space.TO};
-
   private static final IntSet EVERY_LABEL = IntSet.range(0, Space.LABELS - 1);
 
   private final Space space;
@@ -232,7 +230,7 @@ final class FirstMatch {
 
   /**
    * The first box that holds the point and whose rule stands at {@code from} or behind; {@link
-   * #NONE} if there is none. O(axes · (log boxes + boxes of the cells / 64)).
+   * #NONE} if there is none. O(boxes of the cells / 64 + what the boxes in question say).
    */
   int find(int[] point, int from) {
     return find(rest, point, from, find(index(point), point, from, NONE));
@@ -286,7 +284,9 @@ final class FirstMatch {
     if (rows.length * columns.length > MOST_CELLS) {
       return null;
     }
-    boolean once = isOfOneFamily(other);
+    boolean once =
+        isOfOneFamily(Space.FROM, other.side(Space.FROM))
+            && isOfOneFamily(Space.TO, other.side(Space.TO));
     List<Look> out = new ArrayList<>(rows.length * columns.length + 1);
     for (int row = 0; row < rows.length; row++) {
       for (int column = 0; column < columns.length; column++) {
@@ -299,10 +299,6 @@ final class FirstMatch {
     }
     out.add(new Look(cell(rest), box -> true));
     return out;
-  }
-
-  private boolean isOfOneFamily(Box box) {
-    return Arrays.stream(ENDS).allMatch(end -> isOfOneFamily(end, box.side(end)));
   }
 
   private boolean isOfOneFamily(int end, IntSet side) {
