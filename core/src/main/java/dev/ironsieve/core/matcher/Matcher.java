@@ -20,9 +20,6 @@ import java.util.Set;
  * O(rules + criteria · log size).
  */
 public final class Matcher {
-  /** Laying this many connections out before any is looked up takes the least time for each. */
-  private static final int PORTION = 256;
-
   private final Order order;
 
   public Matcher(Rulebase rulebase) {
@@ -45,17 +42,11 @@ public final class Matcher {
    * closing rule does.
    */
   public int[] positions(List<Connection> connections) {
-    int[] out = new int[connections.size()];
-    int[][] points = new int[Math.min(PORTION, out.length)][];
-    for (int from = 0; from < out.length; from += points.length) {
-      int count = Math.min(points.length, out.length - from);
-      for (int i = 0; i < count; i++) {
-        points[i] = order.space().point(connections.get(from + i));
-      }
-      for (int i = 0; i < count; i++) {
-        int slot = slot(connections.get(from + i), points[i]);
-        out[from + i] = slot == Order.NONE ? -1 : order.position(slot);
-      }
+    int[][] points = order.space().points(connections);
+    int[] out = new int[points.length];
+    for (int i = 0; i < out.length; i++) {
+      int slot = slot(connections.get(i), points[i]);
+      out[i] = slot == Order.NONE ? -1 : order.position(slot);
     }
     return out;
   }

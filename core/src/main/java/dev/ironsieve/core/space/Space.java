@@ -24,6 +24,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SplittableRandom;
+import java.util.function.BiPredicate;
 import java.util.function.UnaryOperator;
 
 /**
@@ -480,6 +481,44 @@ public final class Space {
    * unknown or infeasible that some rule tells apart.
    */
   public int[] point(Connection connection) {
+    int[] point = new int[axes.length];
+    boolean known =
+        labelEnds(connection, point)
+            && labelService(connection, point)
+            && labelSourcePort(connection, point);
+    for (int i = 0; i < terms.length && known; i++) {
+      known = labelTerm(i, connection, point);
+    }
+    return known ? point : null;
+  }
+
+  /**
+   * The points of many connections, each as {@link #point} tells it. All are laid on one axis
+   * before the next, for what is read of an axis is still near then.
+   */
+  public int[][] points(List<Connection> connections) {
+    int[][] out = new int[connections.size()][axes.length];
+    lay(connections, out, this::labelEnds);
+    lay(connections, out, this::labelService);
+    lay(connections, out, this::labelSourcePort);
+    for (int i = 0; i < terms.length; i++) {
+      int term = i;
+      lay(connections, out, (connection, point) -> labelTerm(term, connection, point));
+    }
+    return out;
+  }
+
+  private static void lay(
+      List<Connection> connections, int[][] points, BiPredicate<Connection, int[]> label) {
+    for (int i = 0; i < points.length; i++) {
+      if (points[i] != null && !label.test(connections.get(i), points[i])) {
+        points[i] = null;
+      }
+    }
+  }
+
+  /** Lays a connection on the axes of its ends; false if that takes what is not known of it. */
+  private boolean labelEnds(Connection connection, int[] point) {
     int fromZone = resolution.zoneNumber(connection.from().zone());
     int toZone = resolution.zoneNumber(connection.to().zone());
     Address fromAddress = connection.from().address();
@@ -489,39 +528,39 @@ public final class Space {
         || fromAddress == null
         || toAddress == null
         || fromAddress.family() != toAddress.family()) {
-      return null;
+      return false;
     }
-    int[] point = new int[axes.length];
     point[FROM] = from.labelOf(fromZone, fromAddress);
     point[TO] = to.labelOf(toZone, toAddress);
-    if (point[FROM] < 0 || point[TO] < 0) {
-      return null;
-    }
+    return point[FROM] >= 0 && point[TO] >= 0;
+  }
+
+  private boolean labelService(Connection connection, int[] point) {
     if (connection.protocol() < 0 || connection.detail() < 0) {
-      if (services.classes() > 1) {
-        return null;
-      }
-    } else {
-      point[SERVICE] =
-          services.labelOf(Transport.position(connection.protocol(), connection.detail()));
+      return services.classes() <= 1;
     }
+    point[SERVICE] =
+        services.labelOf(Transport.position(connection.protocol(), connection.detail()));
+    return true;
+  }
+
+  private boolean labelSourcePort(Connection connection, int[] point) {
     if (connection.sourcePort() >= 0) {
       point[SOURCE_PORT] = sourcePorts.labelOf(connection.sourcePort());
-    } else if (sourcePorts.classes() > 1
-        && (connection.protocol() < 0 || Transport.hasPorts(connection.protocol()))) {
-      return null;
+      return true;
     }
-    for (int i = 0; i < terms.length; i++) {
-      int value = resolution.valueNumber(i, connection.terms().get(coordinates[i]));
-      if (value >= 0) {
-        point[TERMS + i] = terms[i].labelOf(value);
-      } else if (listed[i]) {
-        return null;
-      } else if (asked[i]) {
-        point[TERMS + i] = UNKNOWN;
-      }
+    return sourcePorts.classes() <= 1
+        || connection.protocol() >= 0 && !Transport.hasPorts(connection.protocol());
+  }
+
+  private boolean labelTerm(int i, Connection connection, int[] point) {
+    int value = resolution.valueNumber(i, connection.terms().get(coordinates[i]));
+    if (value >= 0) {
+      point[TERMS + i] = terms[i].labelOf(value);
+    } else if (asked[i]) {
+      point[TERMS + i] = UNKNOWN;
     }
-    return point;
+    return value >= 0 || !listed[i];
   }
 
   /**

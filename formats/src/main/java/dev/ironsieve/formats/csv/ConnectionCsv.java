@@ -110,7 +110,10 @@ public final class ConnectionCsv {
   }
 
   private static InvalidDocument unreadable(String file, RuntimeException e) {
-    return new InvalidDocument(file, "comma-separated values (RFC 4180)", e.getMessage());
+    Throwable cause = e.getCause();
+    String found =
+        cause == null ? e.getMessage() : cause.getMessage().strip() + " (" + e.getMessage() + ")";
+    return new InvalidDocument(file, "comma-separated values (RFC 4180)", found);
   }
 
   private static <T> Answered<T> answer(

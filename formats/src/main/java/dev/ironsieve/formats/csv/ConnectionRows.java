@@ -30,7 +30,7 @@ final class ConnectionRows {
   private final String file;
   private final ConnectionColumns columns;
   private final Resolution resolution;
-  private final Map<String, String> zones = new HashMap<>(); // as written, by key
+  private final Map<String, String> zones = new HashMap<>(); // the name, by itself and its key
   private final Map<String, String> otherUses = new ConcurrentHashMap<>(); // by application
   private final ValueFinder times; // null if there is none
 
@@ -40,6 +40,7 @@ final class ConnectionRows {
     resolution = new Resolution(rulebase);
     for (Zone zone : rulebase.zones()) {
       zones.put(Names.key(zone.name()), zone.name());
+      zones.put(zone.name(), zone.name());
     }
     times = resolution.finder(Coordinate.TIME).orElse(null);
   }
@@ -105,7 +106,8 @@ final class ConnectionRows {
       if (zoneText == null) {
         zone = resolution.zoneOf(address);
       } else {
-        zone = resolution.zoneNumber(zoneText) >= 0 ? zoneText : zones.get(Names.key(zoneText));
+        String asWritten = zones.get(zoneText);
+        zone = asWritten != null ? asWritten : zones.get(Names.key(zoneText));
         if (zone == null) {
           throw invalid(zoneColumn, "the name of a zone");
         }

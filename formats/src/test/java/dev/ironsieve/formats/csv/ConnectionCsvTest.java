@@ -108,6 +108,8 @@ class ConnectionCsvTest {
           time                    | noon        | line 2, time
           person                  | a,b         | line 2
           from-address,to-address | 10.0.0.1,::1 | same family
+          person                  | "a"b        | after closing quote: 'b'
+          person                  | "a"b        | line 2
           """)
   void saysWhereAndWhatIsWrong(String header, String line, String says) {
     assertThatThrownBy(() -> read(header, line))
