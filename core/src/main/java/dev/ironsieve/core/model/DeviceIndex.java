@@ -1,22 +1,26 @@
 package dev.ironsieve.core.model;
 
-import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.Collections;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.SortedSet;
 import java.util.TreeSet;
+import java.util.concurrent.ConcurrentHashMap;
 
 /**
- * The values of a {@link DeviceVocabulary}, read once, so that the one of a device is looked up.
+ * The values of a {@link DeviceVocabulary}, read once. Which is that of a device is worked out when
+ * the first asks of which the same is said, as far as values say something of it. Several threads
+ * may ask at once.
  */
 final class DeviceIndex {
-  private final List<DeviceState> states = new ArrayList<>(); // by value; none if from elsewhere
-  private final Map<DeviceState, String> names = new HashMap<>(); // the first of each
-  private boolean whole = true; // whether each says whether it is managed, and what a device has
-  private final SortedSet<String> platforms = new TreeSet<>();
-  private final SortedSet<String> conditions = new TreeSet<>();
+  private final Map<DeviceState, String> states = new LinkedHashMap<>(); // with the value's name
+  private final Set<String> platforms = new HashSet<>();
+  private final Set<String> conditions = new HashSet<>();
+  private final Map<DeviceState, Optional<String>> found = new ConcurrentHashMap<>();
 
   /**
    * @param names what the values are called, in their order
@@ -26,23 +30,19 @@ final class DeviceIndex {
       String facts = DeviceVocabulary.facts(name);
       if (!DeviceState.isOne(facts)) {
         states.clear();
-        this.names.clear();
-        return;
+        return; // values from elsewhere, which say nothing
       }
       DeviceState state = DeviceState.parse(facts);
-      states.add(state);
-      whole &= state.managed() != null && state.lacks().isEmpty();
-      this.names.putIfAbsent(state, name);
+      states.putIfAbsent(state, name);
       conditions.addAll(state.has());
-      if (state.platform() != null) {
-        platforms.add(state.platform());
-      }
+      conditions.addAll(state.lacks());
+      platforms.add(state.platform());
     }
   }
 
   /**
    * The name of the value that a device has of which it is said whether it is managed; conditions
-   * that are not said do not hold.
+   * that are not said do not hold. It is the one that says most of the device.
    */
   Optional<String> value(String said) {
     if (states.isEmpty() || !DeviceState.isOne(said)) {
@@ -54,23 +54,23 @@ final class DeviceIndex {
     }
     SortedSet<String> has = new TreeSet<>(device.has());
     has.retainAll(conditions);
-    boolean named = device.platform() != null && platforms.contains(device.platform());
-    String platform = named ? device.platform() : null;
-    String exact = names.get(new DeviceState(device.managed(), platform, has, new TreeSet<>()));
-    return whole && exact != null ? Optional.of(exact) : nearest(device);
+    String platform = platforms.contains(device.platform()) ? device.platform() : null;
+    return found.computeIfAbsent(
+        new DeviceState(device.managed(), platform, has, Collections.emptySortedSet()),
+        this::nearest);
   }
 
-  /** Of values from elsewhere the one that says most of it. */
   private Optional<String> nearest(DeviceState device) {
-    DeviceState best = null;
+    String best = null;
     int most = -1;
-    for (DeviceState state : states) {
+    for (Map.Entry<DeviceState, String> entry : states.entrySet()) {
+      DeviceState state = entry.getKey();
       int facing = state.has().size() + (state.platform() == null ? 0 : 1);
       if (facing > most && state.holdsFor(device)) {
-        best = state;
+        best = entry.getValue();
         most = facing;
       }
     }
-    return Optional.ofNullable(names.get(best));
+    return Optional.ofNullable(best);
   }
 }

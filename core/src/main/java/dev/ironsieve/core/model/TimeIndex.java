@@ -3,25 +3,26 @@ package dev.ironsieve.core.model;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Collections;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.stream.IntStream;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 
 /**
- * The values of a {@link TimeVocabulary}, read once, so that the one that holds a moment is found
- * by two searches: for its span of days, and for its slice of the week.
+ * The values of a {@link TimeVocabulary}, read once. What begins or ends somewhere cuts the days
+ * into spans and the week into slices; which value is that of a slice in a span is worked out when
+ * it is first asked for. Several threads may ask at once.
  */
 final class TimeIndex {
   private final List<String> names;
   private final Span[] spans; // by value
   private final int[] starts; // by value the first minute of the week, or -1
-  private final boolean dated; // whether some value hangs on the date
-  private final int slices; // in each span; 0 if the values are not slices in spans, in their order
-  private final List<LocalDateTime> begins = new ArrayList<>(); // of the second and later spans
+  private final LocalDateTime[] cuts; // where spans begin or end, ascending
+  private final int[] slices; // where slices of the week begin, ascending
+  private final Map<Long, Integer> found = new ConcurrentHashMap<>(); // values by span and slice
 
   /**
    * Days that a value is confined to.
@@ -57,8 +58,14 @@ final class TimeIndex {
                   moment(name, before, TimeVocabulary.BEFORE),
                   moment(name, from, TimeVocabulary.FROM));
     }
-    dated = Arrays.stream(spans).anyMatch(span -> span != Span.ALWAYS);
-    slices = slices();
+    cuts =
+        Arrays.stream(spans)
+            .flatMap(span -> Stream.of(span.before, span.from))
+            .filter(Objects::nonNull)
+            .sorted()
+            .distinct()
+            .toArray(LocalDateTime[]::new);
+    slices = Arrays.stream(starts).sorted().distinct().toArray();
   }
 
   private static LocalDateTime moment(String name, int at, String word) {
@@ -67,36 +74,6 @@ final class TimeIndex {
     }
     String said = name.substring(at + word.length());
     return said.indexOf('T') < 0 ? LocalDate.parse(said).atStartOfDay() : LocalDateTime.parse(said);
-  }
-
-  /** How many slices each span has; 0 if that is not how the values are made up. */
-  private int slices() {
-    int count = 1;
-    while (count < starts.length && spans[count].equals(spans[0])) {
-      count++;
-    }
-    if (starts.length % count != 0 || starts[0] != 0 || spans[0].from != null) {
-      return 0;
-    }
-    for (int value = 0; value < starts.length; value++) {
-      int place = value % count;
-      boolean inOrder = place == 0 || starts[value] > starts[value - 1];
-      if (starts[value] != starts[place] || !inOrder) {
-        return 0;
-      }
-      if (place == 0 && value > 0) {
-        begins.add(spans[value].from);
-      }
-      if (value >= count && !spans[value].equals(new Span(null, begins.getLast()))) {
-        return 0;
-      }
-    }
-    boolean ascending =
-        begins.stream().allMatch(Objects::nonNull)
-            && IntStream.range(1, begins.size())
-                .allMatch(i -> begins.get(i - 1).isBefore(begins.get(i)));
-    LocalDateTime end = begins.isEmpty() ? null : begins.getFirst();
-    return ascending && Objects.equals(spans[0].before, end) ? count : 0;
   }
 
   /**
@@ -115,17 +92,18 @@ final class TimeIndex {
       minute =
           (at.getDayOfWeek().getValue() - 1) * ScheduleItem.DAY
               + at.toLocalTime().toSecondOfDay() / 60;
-    } else if (dated) {
+    } else if (cuts.length > 0) {
       return Optional.empty();
     }
-    int value = slices > 0 ? found(minute, at) : lastThatFits(minute, at);
+    int value = value(minute, at);
     return value < 0 ? Optional.empty() : Optional.of(names.get(value));
   }
 
-  private int found(int minute, LocalDateTime at) {
-    int span = begins.isEmpty() ? 0 : place(Collections.binarySearch(begins, at));
-    int slice = place(Arrays.binarySearch(starts, 0, slices, minute)) - 1;
-    return span * slices + slice;
+  private int value(int minute, LocalDateTime at) {
+    long span = cuts.length == 0 ? 0 : place(Arrays.binarySearch(cuts, at));
+    int slice = place(Arrays.binarySearch(slices, minute));
+    return found.computeIfAbsent(
+        span * (slices.length + 1) + slice, place -> lastThatFits(minute, at));
   }
 
   /** How many of what was searched are not above what was searched for. */
@@ -133,10 +111,10 @@ final class TimeIndex {
     return found >= 0 ? found + 1 : -found - 1;
   }
 
-  /** Of values from elsewhere; the last that fits begins latest. */
+  /** The last begins latest; -1 if none fits. */
   private int lastThatFits(int minute, LocalDateTime at) {
     for (int value = starts.length - 1; value >= 0; value--) {
-      if (starts[value] >= 0 && starts[value] <= minute && (at == null || spans[value].holds(at))) {
+      if (starts[value] >= 0 && starts[value] <= minute && spans[value].holds(at)) {
         return value;
       }
     }

@@ -4,10 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.ironsieve.core.sets.AddressSet;
+import dev.ironsieve.core.sets.IntSet;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
@@ -248,10 +250,12 @@ class RulebaseTest {
                 Criterion.any(),
                 Criterion.of(new ServiceItem.Named("web")))
             .asking(Map.of(Coordinate.SITE, Criterion.of("ours")))
-            .handled(null, "closed");
+            .handled("steady", "closed");
     List<Section> sections = List.of(new Section("s", "S", List.of(rule)));
-    Handling handling =
-        new Handling(List.of(), List.of(new Notice("closed", "Closed", "Ask the harbour.")), null);
+    RatePlan plan =
+        new RatePlan("steady", Rate.parse("1 Mbit/s"), null, RatePlan.Counted.ALL_RULES, null, "");
+    Notice closed = new Notice("closed", "Closed", "Ask the harbour.");
+    Handling handling = new Handling(List.of(plan), List.of(closed), null);
     Rulebase base =
         new Rulebase(
             "b",
@@ -272,8 +276,120 @@ class RulebaseTest {
         .hasMessageContaining("\"web\"");
     assertThatThrownBy(() -> base.withTermObjects(List.of(), base.sections()))
         .hasMessageContaining("\"ours\"");
-    assertThatThrownBy(() -> base.withHandling(Handling.NONE, base.sections()))
+    Handling noNotice = new Handling(List.of(plan), List.of(), null);
+    assertThatThrownBy(() -> base.withHandling(noNotice, base.sections()))
         .hasMessageContaining("\"closed\"");
+    Handling noPlan = new Handling(List.of(), List.of(closed), null);
+    assertThatThrownBy(() -> base.withHandling(noPlan, base.sections()))
+        .hasMessageContaining("\"steady\"");
     assertThat(base.withTermObjects(base.termObjects(), base.sections())).isEqualTo(base);
+  }
+
+  private static Feed feed(String name, FeedKind kind, String... sets) {
+    return new Feed(
+        name,
+        kind,
+        "1",
+        Arrays.stream(sets)
+            .map(
+                set ->
+                    kind == FeedKind.CATEGORIES
+                        ? new FeedSet.Hosts(set, Set.of(SitePattern.parse("quay.example")))
+                        : (FeedSet) new FeedSet.Addresses(set, AddressSet.ALL))
+            .toList());
+  }
+
+  private static Rule from(String address) {
+    return Rule.matchingAll("r", "r", Verdict.DROP)
+        .matching(
+            Criterion.any(),
+            Criterion.of(AddressItem.parse(address)),
+            Criterion.any(),
+            Criterion.any(),
+            Criterion.any());
+  }
+
+  @Test
+  void setsOfAddressesOfFeedsAreNamesOfAddressesAndOthersAreNot() {
+    Feed lands = feed("lands", FeedKind.COUNTRIES, "north", "south");
+    Feed hosts = feed("kinds", FeedKind.CATEGORIES, "games");
+    Rulebase base = base(List.of()).withFeeds(List.of(lands, hosts));
+    assertThat(
+            base.withSections(base(List.of(group("north", "10.0.0.1")), from("north")).sections()))
+        .isNotNull();
+    Rulebase games = base(List.of(group("games", "10.0.0.1")), from("games"));
+    assertThatThrownBy(() -> base.withSections(games.sections()))
+        .hasMessage("rule \"r\": expected a known address, found \"games\"");
+    assertThat(games.withFeeds(List.of(lands, hosts)).feeds()).containsExactly(lands, hosts);
+    assertThatThrownBy(() -> base(List.of(group("South", "10.0.0.1"))).withFeeds(List.of(lands)))
+        .hasMessage("address names: expected each name once, found \"south\" twice");
+    assertThatThrownBy(
+            () -> base(List.of()).withFeeds(List.of(hosts, feed("Kinds", FeedKind.COUNTRIES))))
+        .hasMessage("feed names: expected each name once, found \"Kinds\" twice");
+    List<AddressObject> all = List.of(group("all", "north", "west"));
+    assertThatThrownBy(() -> base.with(base.zones(), all, List.of(), base.sections()))
+        .hasMessageContaining("\"west\"");
+  }
+
+  @Test
+  void serviceGroupsMayNotNestInACircleEither() {
+    List<ServiceObject> circle =
+        List.of(
+            new ServiceObject("a", List.of(ServiceItem.parse("b")), ""),
+            new ServiceObject("b", List.of(ServiceItem.parse("a")), ""));
+    List<Section> sections = base(List.of()).sections();
+    assertThatThrownBy(() -> new Rulebase("test", List.of(), List.of(), circle, sections))
+        .hasMessageContaining("service groups: expected no group inside itself");
+  }
+
+  @Test
+  void usualPortsAreKnownOfAnApplication() {
+    Rule usual =
+        Rule.matchingAll("r", "r", Verdict.DROP)
+            .matching(
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.any(),
+                Criterion.of(new ServiceItem.UsualPorts()));
+    List<Section> sections = List.of(new Section("s", "S", List.of(usual)));
+    Vocabulary without =
+        new Vocabulary(Coordinate.APPLICATION, "1", List.of("Quillbox"), List.of(), List.of());
+    Vocabulary with =
+        new Vocabulary(
+            Coordinate.APPLICATION,
+            "1",
+            List.of("Quillbox"),
+            List.of(),
+            List.of(
+                new ApplicationFact(
+                    "Quillbox",
+                    IntSet.of(0),
+                    List.of(ServiceLiteral.parse("tcp/443")),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    IntSet.EMPTY)));
+    Rulebase known = base(List.of()).withPinned(List.of(with)).withSections(sections);
+    assertThat(known.rules()).containsExactly(usual);
+    assertThatThrownBy(() -> base(List.of()).withPinned(List.of(without)).withSections(sections))
+        .hasMessageContaining("nothing is known of the ports of applications");
+    assertThatThrownBy(() -> known.withPinned(List.of(without)))
+        .hasMessageContaining("nothing is known of the ports of applications");
+  }
+
+  @Test
+  void rulesAreAsManyAsIsSaidAndNoMore() {
+    List<Rule> most =
+        IntStream.range(0, Rulebase.MAX_RULES)
+            .mapToObj(i -> Rule.matchingAll("r" + i, "r", Verdict.DROP))
+            .toList();
+    Rulebase empty = base(List.of());
+    assertThat(empty.withSections(List.of(new Section("s", "S", most))).rules())
+        .hasSameSizeAs(most);
+    List<Rule> tooMany = new ArrayList<>(most);
+    tooMany.add(Rule.matchingAll("r", "r", Verdict.DROP));
+    assertThatThrownBy(() -> empty.withSections(List.of(new Section("s", "S", tooMany))))
+        .hasMessage("rules: expected at most 200000, found 200001");
   }
 }
