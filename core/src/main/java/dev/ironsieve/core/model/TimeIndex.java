@@ -22,7 +22,10 @@ final class TimeIndex {
   private final int[] starts; // by value the first minute of the week, or -1
   private final LocalDateTime[] cuts; // where spans begin or end, ascending
   private final int[] slices; // where slices of the week begin, ascending
-  private final Map<Long, Integer> found = new ConcurrentHashMap<>(); // values by span and slice
+  private final Map<Place, Integer> found = new ConcurrentHashMap<>(); // values
+
+  /** Between which cuts and beginnings of slices, or on which; as a search tells it. */
+  private record Place(int cut, int slice) {}
 
   /**
    * Days that a value is confined to.
@@ -95,20 +98,14 @@ final class TimeIndex {
     } else if (cuts.length > 0) {
       return Optional.empty();
     }
-    int value = value(minute, at);
+    return named(minute, at);
+  }
+
+  private Optional<String> named(int minute, LocalDateTime at) {
+    int cut = cuts.length == 0 ? 0 : Arrays.binarySearch(cuts, at);
+    Place place = new Place(cut, Arrays.binarySearch(slices, minute));
+    int value = found.computeIfAbsent(place, p -> lastThatFits(minute, at));
     return value < 0 ? Optional.empty() : Optional.of(names.get(value));
-  }
-
-  private int value(int minute, LocalDateTime at) {
-    long span = cuts.length == 0 ? 0 : place(Arrays.binarySearch(cuts, at));
-    int slice = place(Arrays.binarySearch(slices, minute));
-    return found.computeIfAbsent(
-        span * (slices.length + 1) + slice, place -> lastThatFits(minute, at));
-  }
-
-  /** How many of what was searched are not above what was searched for. */
-  private static int place(int found) {
-    return found >= 0 ? found + 1 : -found - 1;
   }
 
   /** The last begins latest; -1 if none fits. */
