@@ -1,0 +1,87 @@
+package dev.ironsieve.core.space;
+
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.FeedSet;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.sets.AddressRange;
+import dev.ironsieve.core.sets.AddressSet;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Address objects, and the sets of addresses of feeds, by their names. */
+final class AddressNames extends ObjectNames<AddressItem, AddressSet> {
+  private final Map<String, AddressSet> fed; // by key
+
+  /**
+   * @param like of another state, or null
+   */
+  static AddressNames of(Rulebase rulebase, AddressNames like) {
+    Map<String, AddressSet> fed = new HashMap<>();
+    rulebase.feeds().stream()
+        .flatMap(feed -> feed.sets().stream())
+        .filter(FeedSet.Addresses.class::isInstance)
+        .map(FeedSet.Addresses.class::cast)
+        .forEach(set -> fed.put(Names.key(set.name()), set.addresses()));
+    return new AddressNames(rulebase.addresses(), fed, like);
+  }
+
+  private AddressNames(
+      List<AddressObject> objects, Map<String, AddressSet> fed, AddressNames like) {
+    super(
+        AddressNames::name,
+        told(objects, fed),
+        byKey(objects, AddressObject::name, AddressObject::members),
+        like);
+    this.fed = fed;
+  }
+
+  private static Map<String, Object> told(
+      List<AddressObject> objects, Map<String, AddressSet> fed) {
+    Map<String, Object> out = byKey(objects, AddressObject::name, object -> object);
+    out.putAll(fed);
+    return out;
+  }
+
+  private static String name(AddressItem item) {
+    return item instanceof AddressItem.Named named ? named.name() : null;
+  }
+
+  /** The addresses that a criterion stands for. */
+  AddressSet set(Criterion<AddressItem> criterion) {
+    return criterion.isAny() ? AddressSet.ALL : known(criterion);
+  }
+
+  @Override
+  AddressSet worked(Criterion<AddressItem> criterion) {
+    AddressSet in = criterion.items().isEmpty() ? AddressSet.ALL : addresses(criterion.items());
+    return criterion.except().isEmpty() ? in : in.minus(addresses(criterion.except()));
+  }
+
+  private AddressSet addresses(List<AddressItem> items) {
+    List<AddressRange> ranges = new ArrayList<>();
+    collect(items, ranges);
+    return AddressSet.of(ranges);
+  }
+
+  private void collect(List<AddressItem> items, List<AddressRange> out) {
+    for (AddressItem item : items) {
+      switch (item) {
+        case AddressItem.Literal literal -> out.add(literal.range());
+        case AddressItem.Named named -> {
+          String key = Names.key(named.name());
+          AddressSet set = fed.get(key);
+          if (set != null) {
+            out.addAll(set.ranges());
+          } else {
+            collect(members(key), out);
+          }
+        }
+      }
+    }
+  }
+}

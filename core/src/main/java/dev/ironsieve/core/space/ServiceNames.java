@@ -1,0 +1,105 @@
+package dev.ironsieve.core.space;
+
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceLiteral;
+import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.sets.TransportSet;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+
+/** Service objects by their names. */
+final class ServiceNames extends ObjectNames<ServiceItem, List<Match.Traffic>> {
+  private static final ServiceItem USUAL_PORTS = new ServiceItem.UsualPorts();
+
+  private final ApplicationNames applications;
+
+  /**
+   * @param like of another state with the same applications, or null
+   */
+  ServiceNames(List<ServiceObject> objects, ApplicationNames applications, ServiceNames like) {
+    super(
+        ServiceNames::name,
+        byKey(objects, ServiceObject::name, object -> object),
+        byKey(objects, ServiceObject::name, ServiceObject::members),
+        like);
+    this.applications = applications;
+  }
+
+  private static String name(ServiceItem item) {
+    return item instanceof ServiceItem.Named named ? named.name() : null;
+  }
+
+  /** What a criterion stands for: any one of these. */
+  List<Match.Traffic> set(Criterion<ServiceItem> criterion) {
+    return criterion.isAny() ? Match.Traffic.ALL : known(criterion);
+  }
+
+  /**
+   * What a criterion stands for. Where it speaks of usual ports, that hangs on the application:
+   *
+   * <pre>
+   *   whatever the application     the other items, less the other exceptions
+   *   applications on ports P      P, less what is there already and the other exceptions
+   * </pre>
+   *
+   * and where usual ports are excepted, on every port that is usual for some application:
+   *
+   * <pre>
+   *   whatever the application     what is usual for none
+   *   applications on ports P      what is usual for some, less P
+   * </pre>
+   *
+   * An application that is not known is of neither kind in the lower lines.
+   */
+  @Override
+  List<Match.Traffic> worked(Criterion<ServiceItem> criterion) {
+    TransportSet out = services(criterion.except());
+    TransportSet in = criterion.items().isEmpty() ? TransportSet.ALL : services(criterion.items());
+    TransportSet always = in.minus(out);
+    Map<TransportSet, IntSet> byPorts = applications.byUsualPorts();
+    List<Match.Traffic> all = new ArrayList<>();
+    if (criterion.except().contains(USUAL_PORTS)) {
+      TransportSet usual = TransportSet.EMPTY;
+      IntSet others = applications.all();
+      for (Map.Entry<TransportSet, IntSet> entry : byPorts.entrySet()) {
+        usual = usual.union(entry.getKey());
+        others = others.minus(entry.getValue());
+      }
+      TransportSet never = always.minus(usual);
+      TransportSet hanging = always.minus(never);
+      add(all, never, null);
+      byPorts.forEach((ports, uses) -> add(all, hanging.minus(ports), uses));
+      add(all, hanging, others);
+    } else {
+      add(all, always, null);
+      if (criterion.items().contains(USUAL_PORTS)) {
+        byPorts.forEach((ports, uses) -> add(all, ports.minus(out).minus(always), uses));
+      }
+    }
+    return List.copyOf(all);
+  }
+
+  private static void add(List<Match.Traffic> out, TransportSet services, IntSet applications) {
+    if (!services.isEmpty() && (applications == null || !applications.isEmpty())) {
+      out.add(new Match.Traffic(services, applications));
+    }
+  }
+
+  private TransportSet services(List<ServiceItem> items) {
+    TransportSet out = TransportSet.EMPTY;
+    for (ServiceItem item : items) {
+      out =
+          out.union(
+              switch (item) {
+                case ServiceLiteral literal -> literal.set();
+                case ServiceItem.UsualPorts usual -> TransportSet.EMPTY; // see above
+                case ServiceItem.Named named -> services(members(Names.key(named.name())));
+              });
+    }
+    return out;
+  }
+}
