@@ -38,7 +38,7 @@ final class Growth implements Runnable {
   private static final int MOST_EDGES = 20_000_000; // of the diagram; more do not fit the heap
 
   /** More are a large file for the command line. */
-  private static final int MOST_OF_SMALL = 20_000;
+  private static final int MOST_OF_SMALL = 50_000;
 
   private static final int FIRST_WITH_CACHE = 25; // release of Java
   private static final int TRAINING = 150; // rules, as many as the command line is trained with
