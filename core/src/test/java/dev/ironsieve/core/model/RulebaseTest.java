@@ -27,6 +27,20 @@ class RulebaseTest {
         List.of(new Section("s", "Rules", List.of(rules))));
   }
 
+  private static <T> Criterion<T> any() {
+    return Criterion.any();
+  }
+
+  private static Rule from(String id, String address) {
+    Criterion<AddressItem> from = Criterion.of(AddressItem.parse(address));
+    return Rule.matchingAll(id, id, Verdict.DROP).matching(any(), from, any(), any(), any());
+  }
+
+  private static Rule on(ServiceItem service) {
+    return Rule.matchingAll("r", "r", Verdict.DROP)
+        .matching(any(), any(), any(), any(), Criterion.of(service));
+  }
+
   @Test
   void groupsMayNestButNotInACircle() {
     base(List.of(group("a", "b", "c"), group("b", "c"), group("c", "10.0.0.1")));
@@ -53,13 +67,7 @@ class RulebaseTest {
   @Test
   void everyNameThatIsMentionedExists() {
     Rule rule = Rule.matchingAll("r", "Kiosks", Verdict.ALLOW);
-    Rule lost =
-        rule.matching(
-            Criterion.of("outside"),
-            Criterion.any(),
-            Criterion.any(),
-            Criterion.any(),
-            Criterion.any());
+    Rule lost = rule.matching(Criterion.of("outside"), any(), any(), any(), any());
     assertThatThrownBy(() -> base(List.of(), lost))
         .isInstanceOf(InvalidModel.class)
         .hasMessage("rule \"Kiosks\": expected a known zone, found \"outside\"");
@@ -70,22 +78,11 @@ class RulebaseTest {
 
   @Test
   void usersOfAnObjectAreFoundThroughGroups() {
-    Rule direct =
-        Rule.matchingAll("r1", "direct", Verdict.ALLOW)
-            .matching(
-                Criterion.any(),
-                Criterion.of(AddressItem.parse("inner")),
-                Criterion.any(),
-                Criterion.any(),
-                Criterion.any());
+    Rule direct = from("r1", "inner");
+    Criterion<AddressItem> others = new Criterion<>(List.of(), List.of(AddressItem.parse("OUTER")));
     Rule through =
         Rule.matchingAll("r2", "through", Verdict.ALLOW)
-            .matching(
-                Criterion.any(),
-                Criterion.any(),
-                Criterion.any(),
-                new Criterion<>(List.of(), List.of(AddressItem.parse("OUTER"))),
-                Criterion.any());
+            .matching(any(), any(), any(), others, any());
     Rule other = Rule.matchingAll("r3", "other", Verdict.ALLOW);
     Rulebase base =
         base(List.of(group("inner", "10.0.0.1"), group("outer", "Inner")), direct, through, other);
@@ -177,14 +174,7 @@ class RulebaseTest {
 
   @Test
   void serviceGroupsAreFollowedToo() {
-    Rule through =
-        Rule.matchingAll("r", "through", Verdict.ALLOW)
-            .matching(
-                Criterion.any(),
-                Criterion.any(),
-                Criterion.any(),
-                Criterion.any(),
-                Criterion.of(ServiceItem.parse("Outer")));
+    Rule through = on(ServiceItem.parse("Outer"));
     Rule other = Rule.matchingAll("r2", "other", Verdict.ALLOW);
     List<ServiceObject> services =
         List.of(
@@ -299,25 +289,16 @@ class RulebaseTest {
             .toList());
   }
 
-  private static Rule from(String address) {
-    return Rule.matchingAll("r", "r", Verdict.DROP)
-        .matching(
-            Criterion.any(),
-            Criterion.of(AddressItem.parse(address)),
-            Criterion.any(),
-            Criterion.any(),
-            Criterion.any());
-  }
-
   @Test
   void setsOfAddressesOfFeedsAreNamesOfAddressesAndOthersAreNot() {
     Feed lands = feed("lands", FeedKind.COUNTRIES, "north", "south");
     Feed hosts = feed("kinds", FeedKind.CATEGORIES, "games");
     Rulebase base = base(List.of()).withFeeds(List.of(lands, hosts));
     assertThat(
-            base.withSections(base(List.of(group("north", "10.0.0.1")), from("north")).sections()))
+            base.withSections(
+                base(List.of(group("north", "10.0.0.1")), from("r", "north")).sections()))
         .isNotNull();
-    Rulebase games = base(List.of(group("games", "10.0.0.1")), from("games"));
+    Rulebase games = base(List.of(group("games", "10.0.0.1")), from("r", "games"));
     assertThatThrownBy(() -> base.withSections(games.sections()))
         .hasMessage("rule \"r\": expected a known address, found \"games\"");
     assertThat(games.withFeeds(List.of(lands, hosts)).feeds()).containsExactly(lands, hosts);
@@ -344,14 +325,7 @@ class RulebaseTest {
 
   @Test
   void usualPortsAreKnownOfAnApplication() {
-    Rule usual =
-        Rule.matchingAll("r", "r", Verdict.DROP)
-            .matching(
-                Criterion.any(),
-                Criterion.any(),
-                Criterion.any(),
-                Criterion.any(),
-                Criterion.of(new ServiceItem.UsualPorts()));
+    Rule usual = on(new ServiceItem.UsualPorts());
     List<Section> sections = List.of(new Section("s", "S", List.of(usual)));
     Vocabulary without =
         new Vocabulary(Coordinate.APPLICATION, "1", List.of("Quillbox"), List.of(), List.of());

@@ -223,7 +223,7 @@ class ResolutionTest {
   }
 
   @Test
-  void aTermThatIsOtherwiseIsSoForThoseWhoMentionItAndOtherValuesAreOthers() {
+  void aTermThatIsOtherwiseIsSoForThoseWhoMentionIt() {
     Rulebase base = base();
     Resolution before = new Resolution(base);
     assertThat(otherSets(before, before)).isEmpty();
@@ -240,6 +240,12 @@ class ResolutionTest {
     assertThat(after.hasValuesOf(before, 0)).isTrue();
     assertThat(after.sayingOthers(RULES, before)).containsExactly("crew");
     assertThat(after.match(RULES.get(10)).terms().get(0)).isEqualTo(IntSet.of(0));
+  }
+
+  @Test
+  void otherValuesAndZonesAreToldApartOtherwise() {
+    Rulebase base = base();
+    Resolution before = new Resolution(base);
     Vocabulary more =
         new Vocabulary(Coordinate.PERSON, "3", List.of("ada", "ben", "cyd", "dot"), PEOPLE.terms());
     Resolution grown = new Resolution(base.withPinned(List.of(more, USES)), before);
@@ -252,6 +258,13 @@ class ResolutionTest {
         new Resolution(base.with(zones, ADDRESSES, SERVICES, base.sections()), before);
     assertThat(elsewhere.hasZonesOf(before)).isFalse();
     assertThat(elsewhere.tellsApartAsIn(before)).isFalse();
+  }
+
+  @Test
+  void otherUsualPortsAreOthersForThoseWhoSpeakOfThem() {
+    Rulebase base = base();
+    Resolution before = new Resolution(base);
+    assertThat(otherSets(before, before)).isEmpty();
     Vocabulary ports =
         new Vocabulary(
             Coordinate.APPLICATION,
