@@ -68,25 +68,21 @@ final class ConnectionColumns {
   }
 
   /**
-   * @throws InvalidDocument if the line has not as many fields as the first
+   * @throws InvalidDocument if a line has not as many fields as the first
    */
-  String[] fields(String file, CsvRecord record) {
-    if (record.getFieldCount() != width) {
+  void checkWidth(String file, CsvRecord line) {
+    if (line.getFieldCount() != width) {
       throw new InvalidDocument(
-          file + ": line " + record.getStartingLineNumber(),
+          file + ": line " + line.getStartingLineNumber(),
           width + " fields",
-          record.getFieldCount() + "");
+          line.getFieldCount() + "");
     }
-    String[] fields = new String[width];
-    for (int i = 0; i < width; i++) {
-      fields[i] = record.getField(i);
-    }
-    return fields;
   }
 
   /** The field of a column, or null if it is unknown. */
-  String field(Column column, String[] fields) {
+  String field(Column column, CsvRecord line) {
     int place = at[column.ordinal()];
-    return place < 0 || fields[place].isEmpty() ? null : fields[place];
+    String field = place < 0 ? "" : line.getField(place);
+    return field.isEmpty() ? null : field;
   }
 }

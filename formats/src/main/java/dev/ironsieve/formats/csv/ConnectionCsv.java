@@ -39,9 +39,6 @@ public final class ConnectionCsv {
 
   private ConnectionCsv() {}
 
-  /** Lines that are answered by one thread. */
-  private record Batch(List<String[]> rows, long[] lines) {}
-
   /** The answer about a batch up to its first fault, if it has one. */
   private record Answered<T>(T answer, InvalidDocument fault) {}
 
@@ -77,20 +74,14 @@ public final class ConnectionCsv {
       ArrayDeque<CompletableFuture<Answered<T>>> asked = new ArrayDeque<>();
       InvalidDocument fault = null;
       while (fault == null && records.hasNext()) {
-        List<String[]> fields = new ArrayList<>(MOST_IN_BATCH);
-        long[] lines = new long[MOST_IN_BATCH];
+        List<CsvRecord> batch = new ArrayList<>(MOST_IN_BATCH); // one thread answers it
         try {
-          while (fields.size() < MOST_IN_BATCH && records.hasNext()) {
-            CsvRecord record = records.next();
-            lines[fields.size()] = record.getStartingLineNumber();
-            fields.add(columns.fields(file, record));
+          while (batch.size() < MOST_IN_BATCH && records.hasNext()) {
+            batch.add(records.next());
           }
-        } catch (InvalidDocument e) {
-          fault = e;
         } catch (CsvParseException | UncheckedIOException e) {
           fault = unreadable(file, e);
         }
-        Batch batch = new Batch(fields, lines);
         asked.add(CompletableFuture.supplyAsync(() -> answer(rows, batch, answer), workers));
         if (asked.size() > 2 * threads) {
           handOn(asked.remove().join(), out);
@@ -117,12 +108,12 @@ public final class ConnectionCsv {
   }
 
   private static <T> Answered<T> answer(
-      ConnectionRows rows, Batch batch, Function<List<Connection>, T> answer) {
-    List<Connection> connections = new ArrayList<>(batch.rows.size());
+      ConnectionRows rows, List<CsvRecord> batch, Function<List<Connection>, T> answer) {
+    List<Connection> connections = new ArrayList<>(batch.size());
     InvalidDocument fault = null;
     try {
-      for (int i = 0; i < batch.rows.size(); i++) {
-        connections.add(rows.connection(batch.rows.get(i), batch.lines[i]));
+      for (CsvRecord record : batch) {
+        connections.add(rows.connection(record));
       }
     } catch (InvalidDocument e) {
       fault = e;

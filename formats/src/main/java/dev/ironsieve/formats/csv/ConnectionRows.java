@@ -1,5 +1,6 @@
 package dev.ironsieve.formats.csv;
 
+import de.siegmar.fastcsv.reader.CsvRecord;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
 import dev.ironsieve.core.model.Coordinate;
@@ -46,29 +47,29 @@ final class ConnectionRows {
   }
 
   /**
-   * @param line its number, for complaints
    * @throws InvalidDocument with line and column of the first fault
    */
-  Connection connection(String[] fields, long line) {
-    return new Row(fields, line).connection();
+  Connection connection(CsvRecord line) {
+    columns.checkWidth(file, line);
+    return new Row(line).connection();
   }
 
   private final class Row {
-    private final String[] fields;
-    private final long line;
+    private final CsvRecord line;
 
-    Row(String[] fields, long line) {
-      this.fields = fields;
+    Row(CsvRecord line) {
       this.line = line;
     }
 
     private String field(Column column) {
-      return columns.field(column, fields);
+      return columns.field(column, line);
     }
 
     private InvalidDocument invalid(Column column, String expected) {
       return new InvalidDocument(
-          file + ": line " + line + ", " + column.title, expected, '"' + field(column) + '"');
+          file + ": line " + line.getStartingLineNumber() + ", " + column.title,
+          expected,
+          '"' + field(column) + '"');
     }
 
     private Connection connection() {
