@@ -101,9 +101,9 @@ public final class ConnectionCsv {
   }
 
   private static InvalidDocument unreadable(String file, RuntimeException e) {
-    Throwable cause = e.getCause();
+    String told = e.getCause() == null ? null : e.getCause().getMessage();
     String found =
-        cause == null ? e.getMessage() : cause.getMessage().strip() + " (" + e.getMessage() + ")";
+        told == null ? e.getMessage() : "%s (%s)".formatted(told.strip(), e.getMessage());
     return new InvalidDocument(file, "comma-separated values (RFC 4180)", found);
   }
 

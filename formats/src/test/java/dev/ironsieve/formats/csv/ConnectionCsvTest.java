@@ -10,6 +10,8 @@ import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.formats.InvalidDocument;
+import java.io.IOException;
+import java.io.Reader;
 import java.io.StringReader;
 import java.util.ArrayList;
 import java.util.List;
@@ -136,6 +138,32 @@ class ConnectionCsvTest {
         .isInstanceOf(InvalidDocument.class)
         .hasMessageContaining("line 15001, to-port");
     assertThat(ports).isEqualTo(IntStream.range(1, 15_000).boxed().toList());
+  }
+
+  @Test
+  void inputThatBreaksOffIsToldAfterWhatWasRead() {
+    Reader broken =
+        new Reader() {
+          private final Reader before = new StringReader("protocol\nudp\ntcp\n");
+
+          @Override
+          public int read(char[] out, int from, int length) throws IOException {
+            int read = before.read(out, from, length);
+            if (read < 0) {
+              throw new IOException(); // without a message
+            }
+            return read;
+          }
+
+          @Override
+          public void close() {}
+        };
+    List<Connection> read = new ArrayList<>();
+    assertThatThrownBy(
+            () -> ConnectionCsv.read("c.csv", broken, BASE, UnaryOperator.identity(), read::addAll))
+        .isInstanceOf(InvalidDocument.class)
+        .hasMessageContaining("c.csv: expected comma-separated values");
+    assertThat(read).extracting(Connection::protocol).containsExactly(17, 6);
   }
 
   @Test
