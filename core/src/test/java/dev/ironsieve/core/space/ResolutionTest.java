@@ -39,13 +39,7 @@ class ResolutionTest {
       List.of(
           service("web", "tcp/80"), service("both", "WEB", "udp/53"), service("pings", "icmp/8"));
   private static final Vocabulary PEOPLE =
-      new Vocabulary(
-          Coordinate.PERSON,
-          "1",
-          List.of("ada", "ben", "cyd"),
-          List.of(
-              new Vocabulary.Term("crew", IntSet.range(0, 1)),
-              new Vocabulary.Term("master", IntSet.of(2))));
+      people("1", List.of("ada", "ben", "cyd"), IntSet.range(0, 1), IntSet.of(2));
   private static final Vocabulary USES =
       new Vocabulary(
           Coordinate.APPLICATION,
@@ -57,6 +51,15 @@ class ResolutionTest {
               fact("Quillbox", IntSet.of(2), "tcp/443", List.of("Tidecast"), List.of()),
               fact("Tidecast", IntSet.of(3), "udp/99", List.of(), List.of()),
               fact("Kelpcall", IntSet.of(4), null, List.of(), List.of())));
+
+  private static Vocabulary people(
+      String edition, List<String> values, IntSet crew, IntSet master) {
+    return new Vocabulary(
+        Coordinate.PERSON,
+        edition,
+        values,
+        List.of(new Vocabulary.Term("crew", crew), new Vocabulary.Term("master", master)));
+  }
 
   private static Zone zone(String name, String... networks) {
     return new Zone(name, List.of(networks).stream().map(AddressRange::parse).toList(), "");
@@ -227,14 +230,7 @@ class ResolutionTest {
     Rulebase base = base();
     Resolution before = new Resolution(base);
     assertThat(otherSets(before, before)).isEmpty();
-    Vocabulary moved =
-        new Vocabulary(
-            Coordinate.PERSON,
-            "2",
-            PEOPLE.values(),
-            List.of(
-                new Vocabulary.Term("crew", IntSet.of(0)),
-                new Vocabulary.Term("master", IntSet.of(2))));
+    Vocabulary moved = people("2", PEOPLE.values(), IntSet.of(0), IntSet.of(2));
     Resolution after = new Resolution(base.withPinned(List.of(moved, USES)), before);
     assertThat(after.tellsApartAsIn(before)).isTrue();
     assertThat(after.hasValuesOf(before, 0)).isTrue();
@@ -377,14 +373,7 @@ class ResolutionTest {
   @Test
   void valuesOfAnotherStateAreThoseThatRulesMeanAlike() {
     Rulebase base = base();
-    Vocabulary others =
-        new Vocabulary(
-            Coordinate.PERSON,
-            "2",
-            List.of("eve", "cyd", "fay"),
-            List.of(
-                new Vocabulary.Term("crew", IntSet.of(2)),
-                new Vocabulary.Term("master", IntSet.of(1))));
+    Vocabulary others = people("2", List.of("eve", "cyd", "fay"), IntSet.of(2), IntSet.of(1));
     Resolution before = new Resolution(base);
     Resolution after = new Resolution(base.withPinned(List.of(others, USES)), before);
     assertThat(before.valuesIn(after, 0, RULES)).containsExactly(2, 2, 1);
