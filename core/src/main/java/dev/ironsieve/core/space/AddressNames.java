@@ -3,6 +3,7 @@ package dev.ironsieve.core.space;
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedSet;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rulebase;
@@ -15,28 +16,35 @@ import java.util.Map;
 
 /** Address objects, and the sets of addresses of feeds, by their names. */
 final class AddressNames extends ObjectNames<AddressItem, AddressSet> {
+  private final List<AddressObject> objects;
+  private final List<Feed> feeds;
   private final Map<String, AddressSet> fed; // by key
 
   /**
-   * @param like of another state, or null
+   * @param like of another state, or null; if it was made of the same objects and feeds it is
+   *     returned
    */
   static AddressNames of(Rulebase rulebase, AddressNames like) {
+    if (like != null && like.objects == rulebase.addresses() && like.feeds == rulebase.feeds()) {
+      return like;
+    }
     Map<String, AddressSet> fed = new HashMap<>();
     rulebase.feeds().stream()
         .flatMap(feed -> feed.sets().stream())
         .filter(FeedSet.Addresses.class::isInstance)
         .map(FeedSet.Addresses.class::cast)
         .forEach(set -> fed.put(Names.key(set.name()), set.addresses()));
-    return new AddressNames(rulebase.addresses(), fed, like);
+    return new AddressNames(rulebase, fed, like);
   }
 
-  private AddressNames(
-      List<AddressObject> objects, Map<String, AddressSet> fed, AddressNames like) {
+  private AddressNames(Rulebase rulebase, Map<String, AddressSet> fed, AddressNames like) {
     super(
         AddressNames::name,
-        told(objects, fed),
-        byKey(objects, AddressObject::name, AddressObject::members),
+        told(rulebase.addresses(), fed),
+        byKey(rulebase.addresses(), AddressObject::name, AddressObject::members),
         like);
+    objects = rulebase.addresses();
+    feeds = rulebase.feeds();
     this.fed = fed;
   }
 

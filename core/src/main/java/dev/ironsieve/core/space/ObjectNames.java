@@ -92,6 +92,9 @@ abstract class ObjectNames<T, S> {
 
   /** The same, and keys that are only in one of both. */
   private Set<String> othersThan(ObjectNames<T, S> before) {
+    if (this == before) {
+      return new HashSet<>();
+    }
     Set<String> out = differing(told, before.told);
     int count = -1;
     while (count != out.size() && !out.isEmpty()) {

@@ -34,34 +34,27 @@ public final class Resolution {
 
   /** A rulebase without zones is read as having one zone without a name that holds everything. */
   public Resolution(Rulebase rulebase) {
-    zones = new ZoneNames(rulebase.zones(), null);
-    addresses = AddressNames.of(rulebase, null);
-    terms = new TermNames(rulebase.vocabularies(), null);
-    applications = applications(rulebase);
-    services = new ServiceNames(rulebase.services(), applications, null);
-    sharedUses = new ConcurrentHashMap<>();
+    this(rulebase, null);
   }
 
   /**
-   * @param like of another state of the rulebase; what means the same in both is the same set here
-   *     and there
+   * @param like of another state of the rulebase, or null; what means the same in both is the same
+   *     set here and there
    */
   public Resolution(Rulebase rulebase, Resolution like) {
-    zones = new ZoneNames(rulebase.zones(), like.zones);
-    addresses = AddressNames.of(rulebase, like.addresses);
-    terms = new TermNames(rulebase.vocabularies(), like.terms);
-    if (!terms.haveNamesOf(like.terms, Coordinate.APPLICATION)) {
+    zones = new ZoneNames(rulebase.zones(), like == null ? null : like.zones);
+    addresses = AddressNames.of(rulebase, like == null ? null : like.addresses);
+    terms = new TermNames(rulebase.vocabularies(), like == null ? null : like.terms);
+    boolean same = like != null && terms.haveNamesOf(like.terms, Coordinate.APPLICATION);
+    if (!same) {
       applications = applications(rulebase);
-      services = new ServiceNames(rulebase.services(), applications, null);
-      sharedUses = new ConcurrentHashMap<>();
-      return;
+    } else if (terms.haveNamesOf(like.terms, Coordinate.SITE)) {
+      applications = like.applications;
+    } else {
+      applications = new ApplicationNames(like.applications, sites(rulebase));
     }
-    applications =
-        terms.haveNamesOf(like.terms, Coordinate.SITE)
-            ? like.applications
-            : new ApplicationNames(like.applications, sites(rulebase));
-    services = new ServiceNames(rulebase.services(), applications, like.services);
-    sharedUses = like.sharedUses;
+    services = ServiceNames.of(rulebase.services(), applications, same ? like.services : null);
+    sharedUses = same ? like.sharedUses : new ConcurrentHashMap<>();
   }
 
   private ApplicationNames applications(Rulebase rulebase) {

@@ -15,17 +15,28 @@ import java.util.Map;
 final class ServiceNames extends ObjectNames<ServiceItem, List<Match.Traffic>> {
   private static final ServiceItem USUAL_PORTS = new ServiceItem.UsualPorts();
 
+  private final List<ServiceObject> objects;
   private final ApplicationNames applications;
 
   /**
-   * @param like of another state with the same applications, or null
+   * @param like of another state with the same applications, or null; if it was made of the same
+   *     objects it is returned
    */
-  ServiceNames(List<ServiceObject> objects, ApplicationNames applications, ServiceNames like) {
+  static ServiceNames of(
+      List<ServiceObject> objects, ApplicationNames applications, ServiceNames like) {
+    return like != null && like.objects == objects
+        ? like
+        : new ServiceNames(objects, applications, like);
+  }
+
+  private ServiceNames(
+      List<ServiceObject> objects, ApplicationNames applications, ServiceNames like) {
     super(
         ServiceNames::name,
         byKey(objects, ServiceObject::name, object -> object),
         byKey(objects, ServiceObject::name, ServiceObject::members),
         like);
+    this.objects = objects;
     this.applications = applications;
   }
 
