@@ -3,6 +3,7 @@ package dev.ironsieve.core.analysis;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -23,7 +24,7 @@ final class Blame {
    * @param rules the rules to blame
    * @param smallest whether it is proven that fewer rules cannot do it
    */
-  record Verdict(BitSet rules, boolean smallest) {}
+  record Verdict(IntSet rules, boolean smallest) {}
 
   /** Finds the rules that may be blamed and hold a point. */
   interface Holders {
@@ -53,24 +54,24 @@ final class Blame {
       List<Box> target,
       Holders holders,
       IntFunction<List<Box>> regions,
-      BitSet cover,
+      IntSet cover,
       Budget budget) {
     Blame blame = new Blame(target, holders, regions, budget);
-    BitSet irreducible = blame.reduce(cover);
+    IntSet irreducible = blame.reduce(cover);
     return irreducible == null ? null : blame.smallest(irreducible);
   }
 
   /** Leaves out one rule after the other, the latest first, as long as the rest still covers. */
-  private BitSet reduce(BitSet cover) {
-    BitSet kept = (BitSet) cover.clone();
-    for (int rule = kept.length() - 1; rule >= 0; rule = kept.previousSetBit(rule - 1)) {
-      if (kept.cardinality() == 1) {
-        break;
+  private IntSet reduce(IntSet cover) {
+    int[] rules = cover.toArray();
+    IntSet kept = cover;
+    for (int i = rules.length - 1; i >= 0 && kept.size() > 1; i--) {
+      if (!kept.contains(rules[i])) {
+        continue;
       }
-      kept.clear(rule);
-      switch (search(kept)) {
-        case Outcome.Covered covered -> kept.and(covered.rules());
-        case Outcome.Uncovered uncovered -> kept.set(rule);
+      switch (search(kept.minus(IntSet.of(rules[i])))) {
+        case Outcome.Covered covered -> kept = covered.rules();
+        case Outcome.Uncovered uncovered -> {}
         case Outcome.Exhausted exhausted -> {
           return null;
         }
@@ -79,16 +80,15 @@ final class Blame {
     return kept;
   }
 
-  private Verdict smallest(BitSet known) {
-    if (known.cardinality() < 2) {
+  private Verdict smallest(IntSet known) {
+    int size = (int) known.size();
+    if (size < 2) {
       return new Verdict(known, true);
     }
-    if (known.cardinality() == 2) {
+    if (size == 2) {
       int whole = holdsAll();
       if (whole >= 0) {
-        BitSet only = new BitSet();
-        only.set(whole);
-        return new Verdict(only, true);
+        return new Verdict(IntSet.of(whole), true);
       }
       return new Verdict(known, true);
     }
@@ -96,13 +96,13 @@ final class Blame {
     met.add(holding(target.getFirst().lowest()));
     int least = 1;
     while (true) {
-      BitSet hitting = HittingSet.smallest(met.sets, least, known.cardinality(), budget);
+      BitSet hitting = HittingSet.smallest(met.sets, least, size, budget);
       if (hitting == null) {
         // Nothing smaller hits all points; unless the budget ran out, that is a proof.
         return new Verdict(known, budget.take(0));
       }
       least = hitting.cardinality(); // with more to hit it takes no fewer
-      BitSet guess = met.rules(hitting);
+      IntSet guess = met.rules(hitting);
       switch (search(guess)) {
         case Outcome.Covered covered -> {
           return new Verdict(guess, true);
@@ -135,10 +135,8 @@ final class Blame {
       sets.add(own);
     }
 
-    BitSet rules(BitSet some) {
-      BitSet out = new BitSet();
-      some.stream().forEach(number -> out.set(rules.get(number)));
-      return out;
+    IntSet rules(BitSet some) {
+      return IntSet.of(some.stream().map(rules::get).toArray());
     }
   }
 
@@ -156,7 +154,7 @@ final class Blame {
     return rules;
   }
 
-  private Outcome search(BitSet rules) {
-    return CoverSearch.search(target, CoverSearch.candidates(rules.stream(), regions), budget);
+  private Outcome search(IntSet rules) {
+    return CoverSearch.search(target, CoverSearch.candidates(rules.toArray(), regions), budget);
   }
 }

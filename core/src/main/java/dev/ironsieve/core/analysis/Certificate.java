@@ -1,7 +1,6 @@
 package dev.ironsieve.core.analysis;
 
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.List;
 
 /**
@@ -19,8 +18,7 @@ final class Certificate {
     /**
      * The rules in {@code causes} cover it; {@code decidedBy} decides the point in its place.
      *
-     * @param causes slots, ascending: a bit for each slot would take most of the memory where there
-     *     are many rules
+     * @param causes slots, ascending, as they are wherever rules are causes
      */
     record Covered(boolean shadowed, int[] causes, boolean smallest, int[] point, int decidedBy)
         implements Standing {}
@@ -38,7 +36,7 @@ final class Certificate {
     record Matters(int[] point, int next) implements Below {}
 
     /** {@code causes} would say the same; {@code next} would decide the point. */
-    record Redundant(BitSet causes, int[] point, int next) implements Below {}
+    record Redundant(int[] causes, int[] point, int next) implements Below {}
 
     /** It decides nothing, or nobody knows whether it does. */
     record NotAsked() implements Below {}
@@ -70,7 +68,7 @@ final class Certificate {
    * @param needed the application that they need
    * @param causes without these rules it would be let through; none if nothing else would
    */
-  record Unmet(List<String> applications, String needed, int[] point, BitSet causes) {
+  record Unmet(List<String> applications, String needed, int[] point, int[] causes) {
     Unmet with(String application) {
       List<String> more = new ArrayList<>(applications);
       more.add(application);

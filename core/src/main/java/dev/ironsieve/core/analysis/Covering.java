@@ -70,13 +70,13 @@ final class Covering {
     }
     Decided decided = new Decided(slot, new Budget(questions.steps));
     int end = 0; // nothing of the target gets past the last of the rules that cover it
-    for (int rule : blame.rules().stream().toArray()) {
+    for (int rule : blame.rules().toArray()) {
       end = Math.max(end, order.position(rule) + 1);
       if (decided.isOtherwiseWhere(rule)) {
         return decided.standing(blame);
       }
     }
-    IntPredicate notAsked = other -> !blame.rules().get(other);
+    IntPredicate notAsked = other -> !blame.rules().contains(other);
     order.around(target).some(0, end, notAsked, decided::isOtherwiseWhere);
     return decided.standing(blame);
   }
@@ -128,7 +128,7 @@ final class Covering {
   }
 
   private Standing covered(boolean shadowed, Blame.Verdict blame, int[] point) {
-    int[] causes = blame.rules().stream().toArray();
+    int[] causes = blame.rules().toArray();
     return new Standing.Covered(shadowed, causes, blame.smallest(), point, order.first(point));
   }
 

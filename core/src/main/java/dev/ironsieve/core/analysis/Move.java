@@ -7,7 +7,6 @@ import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.analysis.Certificate.Unmet;
 import dev.ironsieve.core.order.Order;
 import java.util.Arrays;
-import java.util.BitSet;
 
 /**
  * Takes certificates along when the same rules are laid out anew: what a point proves of rules, any
@@ -23,12 +22,6 @@ record Move(Order from, Order.Anew anew) {
 
   int slot(int slot) {
     return slot == Order.NONE ? Order.NONE : to().slotAt(from.position(slot));
-  }
-
-  private BitSet slots(BitSet slots) {
-    BitSet out = new BitSet();
-    slots.stream().forEach(slot -> out.set(slot(slot)));
-    return out;
   }
 
   private int[] slots(int[] slots) {

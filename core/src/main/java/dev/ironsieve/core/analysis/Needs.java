@@ -13,7 +13,7 @@ import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
-import java.util.BitSet;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -260,7 +260,7 @@ final class Needs {
     private Answer serve(int[] somebody) {
       Box wanted = wanted(somebody);
       int[] rules = order.meeting(List.of(wanted), 0, order.size(), Needs.this::letsThrough);
-      List<Outcome.Covered> kept = new ArrayList<>();
+      IntSet enough = IntSet.EMPTY;
       for (int rule : rules) {
         List<Box> shared = Box.shared(List.of(wanted), order.region(rule));
         switch (questions.coveredBefore(rule, shared, budget)) {
@@ -271,12 +271,11 @@ final class Needs {
           case Outcome.Exhausted exhausted -> {
             return Answer.OPEN;
           }
-          case Outcome.Covered covered -> kept.add(covered);
+          case Outcome.Covered covered -> enough = enough.union(covered.rules());
         }
       }
-      BitSet causes = new BitSet();
-      kept.forEach(covered -> causes.or(covered.rules()));
-      if (!reduce(causes, wanted, rules)) {
+      int[] causes = reduced(enough, wanted, rules);
+      if (causes == null) {
         return Answer.OPEN;
       }
       found = new Unmet(List.of(fact.name()), needed.name(), somebody, causes);
@@ -345,29 +344,41 @@ final class Needs {
       sides[cut] = sides[cut].minus(box.side(cut));
     }
 
-    /** Leaves out one cause after the other as long as the rest is enough; whether that ended. */
-    private boolean reduce(BitSet causes, Box wanted, int[] rules) {
-      List<Integer> latestFirst =
-          causes.stream().boxed().sorted((a, b) -> order.position(b) - order.position(a)).toList();
-      for (int cause : latestFirst) {
-        causes.clear(cause);
-        for (int rule : rules) {
-          IntStream above = causes.stream().filter(c -> order.position(c) < order.position(rule));
-          Outcome outcome =
-              CoverSearch.search(
-                  Box.shared(List.of(wanted), order.region(rule)),
-                  CoverSearch.candidates(above, order::region),
-                  budget);
-          if (!(outcome instanceof Outcome.Covered)) {
-            causes.set(cause);
-            if (outcome instanceof Outcome.Exhausted) {
-              return false;
-            }
-            break;
+    /** Leaves out one cause after the other as long as the rest is enough; null past the budget. */
+    private int[] reduced(IntSet causes, Box wanted, int[] rules) {
+      IntSet kept = causes;
+      for (int cause : order.latestFirst(causes)) {
+        IntSet fewer = kept.minus(IntSet.of(cause));
+        switch (above(fewer, wanted, rules)) {
+          case Outcome.Covered covered -> kept = fewer;
+          case Outcome.Uncovered uncovered -> {}
+          case Outcome.Exhausted exhausted -> {
+            return null;
           }
         }
       }
-      return true;
+      return kept.toArray();
+    }
+
+    /**
+     * Whether of what is wanted some causes take all that the rules below them would let through.
+     */
+    private Outcome above(IntSet causes, Box wanted, int[] rules) {
+      for (int rule : rules) {
+        int[] above =
+            Arrays.stream(causes.toArray())
+                .filter(cause -> order.position(cause) < order.position(rule))
+                .toArray();
+        Outcome outcome =
+            CoverSearch.search(
+                Box.shared(List.of(wanted), order.region(rule)),
+                CoverSearch.candidates(above, order::region),
+                budget);
+        if (!(outcome instanceof Outcome.Covered)) {
+          return outcome;
+        }
+      }
+      return new Outcome.Covered(causes);
     }
   }
 }

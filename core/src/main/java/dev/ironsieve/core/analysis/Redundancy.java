@@ -8,9 +8,10 @@ import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Around;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
-import java.util.BitSet;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
@@ -36,7 +37,7 @@ final class Redundancy {
   }
 
   /** One rule below with another verdict, or the closing rule, and who keeps it off. */
-  private record Rival(int rule, List<Box> shared, BitSet keptOffBy) {}
+  private record Rival(int rule, List<Box> shared, IntSet keptOffBy) {}
 
   /**
    * @param witness a point that the rule decides
@@ -62,7 +63,7 @@ final class Redundancy {
     int[] below = around.all(position + 1, order.size(), other -> true);
     Budget budget = new Budget(questions.steps);
     List<Rival> rivals = new ArrayList<>();
-    BitSet likely = new BitSet(); // what kept off the rivals before stands before this one too
+    IntSet likely = IntSet.EMPTY; // what kept off the rivals before stands before this one too
     for (int i = 0; i <= below.length; i++) {
       int other = i == below.length ? Order.NONE : below[i];
       if (questions.verdict(other) == verdict) {
@@ -79,15 +80,14 @@ final class Redundancy {
         }
         case Outcome.Covered covered -> {
           rivals.add(new Rival(other, shared, covered.rules()));
-          if (likely.cardinality() > MOST_LIKELY) {
-            likely.clear();
-          }
-          likely.or(covered.rules());
+          likely = likely.size() > MOST_LIKELY ? covered.rules() : likely.union(covered.rules());
         }
       }
     }
-    BitSet causes = irreducible(slot, below, rivals, budget);
-    return causes == null ? new Below.Undecided() : new Below.Redundant(causes, witness, next);
+    IntSet causes = irreducible(slot, rivals, budget);
+    return causes == null
+        ? new Below.Undecided()
+        : new Below.Redundant(causes.toArray(), witness, next);
   }
 
   /** A rule that takes the point before {@code rival} could, when the rule itself is not there. */
@@ -135,45 +135,58 @@ final class Redundancy {
    * The rules below with the same verdict that are needed to keep all rivals off: leaves out one
    * after the other, the last first, as long as no rival comes through.
    */
-  private BitSet irreducible(int slot, int[] below, List<Rival> rivals, Budget budget) {
-    BitSet kept = new BitSet();
-    rivals.forEach(rival -> kept.or(rival.keptOffBy));
-    BitSet same = new BitSet();
-    for (int other : below) {
-      same.set(other, questions.verdict(other) == questions.verdict(slot));
+  private IntSet irreducible(int slot, List<Rival> rivals, Budget budget) {
+    IntSet all = IntSet.EMPTY;
+    for (Rival rival : rivals) {
+      all = all.union(rival.keptOffBy);
     }
-    kept.and(same);
-    List<Integer> latestFirst =
-        kept.stream().boxed().sorted((a, b) -> order.position(b) - order.position(a)).toList();
-    for (int helper : latestFirst) {
-      kept.clear(helper);
-      for (int i = 0; i < rivals.size(); i++) {
-        Rival rival = rivals.get(i);
-        if (!rival.keptOffBy.get(helper)) {
-          continue;
-        }
-        switch (without(slot, rival, same, kept, budget)) {
-          case Outcome.Covered covered ->
-              rivals.set(i, new Rival(rival.rule, rival.shared, covered.rules()));
-          case Outcome.Uncovered uncovered -> kept.set(helper);
-          case Outcome.Exhausted exhausted -> {
-            return null;
-          }
-        }
-        if (kept.get(helper)) {
-          break;
+    IntSet kept = IntSet.of(Arrays.stream(all.toArray()).filter(o -> isHelper(slot, o)).toArray());
+    for (int helper : order.latestFirst(kept)) {
+      IntSet fewer = kept.minus(IntSet.of(helper));
+      switch (without(slot, helper, rivals, fewer, budget)) {
+        case Outcome.Covered covered -> kept = fewer;
+        case Outcome.Uncovered uncovered -> {}
+        case Outcome.Exhausted exhausted -> {
+          return null;
         }
       }
     }
     return kept;
   }
 
-  /** Whether a rival is kept off when, of the rules with the same verdict, only some are there. */
-  private Outcome without(int slot, Rival rival, BitSet same, BitSet some, Budget budget) {
+  /** Whether a rule would say the same below another. */
+  private boolean isHelper(int slot, int other) {
+    return order.position(other) > order.position(slot)
+        && questions.verdict(other) == questions.verdict(slot);
+  }
+
+  /**
+   * Whether all rivals are kept off when, of the helpers, only some are there. Those that it was
+   * found of are noted with who keeps them off now.
+   *
+   * @param helper is not there, so that only those are asked that it kept off
+   */
+  private Outcome without(int slot, int helper, List<Rival> rivals, IntSet some, Budget budget) {
+    for (int i = 0; i < rivals.size(); i++) {
+      Rival rival = rivals.get(i);
+      if (!rival.keptOffBy.contains(helper)) {
+        continue;
+      }
+      Outcome outcome = without(slot, rival, some, budget);
+      if (!(outcome instanceof Outcome.Covered covered)) {
+        return outcome;
+      }
+      rivals.set(i, new Rival(rival.rule, rival.shared, covered.rules()));
+    }
+    return new Outcome.Covered(some);
+  }
+
+  private Outcome without(int slot, Rival rival, IntSet some, Budget budget) {
     CoverSearch.Holder holder =
         point -> {
           int holds = order.first(point);
-          while (holds == slot || (holds != Order.NONE && same.get(holds) && !some.get(holds))) {
+          while (holds == slot
+              || holds != Order.NONE && isHelper(slot, holds) && !some.contains(holds)) {
             holds = order.firstFrom(order.position(holds) + 1, point);
           }
           return holds == rival.rule ? CoverSearch.Holder.NOBODY : holds;

@@ -14,10 +14,8 @@ import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Objects;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
@@ -73,12 +71,8 @@ record View(Standing standing, List<Finding> findings) {
       return slot == Order.NONE ? null : order.rule(slot).id();
     }
 
-    private List<String> ids(BitSet slots) {
-      return ids(slots.stream());
-    }
-
-    private List<String> ids(IntStream slots) {
-      return slots
+    private List<String> ids(int[] slots) {
+      return Arrays.stream(slots)
           .mapToLong(slot -> (long) order.position(slot) << 32 | slot)
           .sorted()
           .mapToObj(packed -> id((int) packed))
@@ -99,7 +93,7 @@ record View(Standing standing, List<Finding> findings) {
           int by = s.decidedBy();
           yield new Standing.Covered(
               s.shadowed() ? Standing.Kind.SHADOWED : Standing.Kind.REDUNDANT_ABOVE,
-              ids(Arrays.stream(s.causes())),
+              ids(s.causes()),
               s.smallest(),
               connection(s.point(), p -> order.first(p) == by, slot, by),
               id(by));
@@ -153,7 +147,7 @@ record View(Standing standing, List<Finding> findings) {
                   Finding.Kind.REDUNDANT_BELOW,
                   id(slot),
                   ids(below.causes()),
-                  below.causes().cardinality() <= 1,
+                  below.causes().length <= 1,
                   witness,
                   id(next),
                   ""));
@@ -199,7 +193,7 @@ record View(Standing standing, List<Finding> findings) {
                 Finding.Kind.UNMET_NEED,
                 id(slot),
                 ids(unmet.causes()),
-                unmet.causes().cardinality() <= 1,
+                unmet.causes().length <= 1,
                 witness,
                 id(slot),
                 says));

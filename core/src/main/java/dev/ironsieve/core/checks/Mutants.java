@@ -6,9 +6,9 @@ import dev.ironsieve.core.cover.CoverSearch.Holder;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.List;
 import java.util.SplittableRandom;
 
@@ -173,6 +173,6 @@ final class Mutants {
         }
       }
     }
-    return new Outcome.Covered(new BitSet());
+    return new Outcome.Covered(IntSet.EMPTY);
   }
 }

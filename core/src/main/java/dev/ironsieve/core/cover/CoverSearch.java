@@ -1,11 +1,11 @@
 package dev.ironsieve.core.cover;
 
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.function.IntFunction;
-import java.util.stream.IntStream;
 
 /**
  * Whether boxes together hold all of some target boxes.
@@ -23,7 +23,7 @@ public final class CoverSearch {
     record Uncovered(int[] point) implements Outcome {}
 
     /** The candidates of these rules together hold all of the target. */
-    record Covered(BitSet rules) implements Outcome {}
+    record Covered(IntSet rules) implements Outcome {}
 
     /** The budget ran out. */
     record Exhausted() implements Outcome {}
@@ -32,23 +32,22 @@ public final class CoverSearch {
   private CoverSearch() {}
 
   /** All boxes of some rules. */
-  public static List<Candidate> candidates(IntStream rules, IntFunction<List<Box>> regions) {
+  public static List<Candidate> candidates(int[] rules, IntFunction<List<Box>> regions) {
     List<Candidate> out = new ArrayList<>();
-    rules.forEach(
-        rule -> {
-          for (Box box : regions.apply(rule)) {
-            out.add(new Candidate(rule, box));
-          }
-        });
+    for (int rule : rules) {
+      for (Box box : regions.apply(rule)) {
+        out.add(new Candidate(rule, box));
+      }
+    }
     return out;
   }
 
   /** Whether all {@code candidates} together hold every box of {@code target}. */
   public static Outcome search(List<Box> target, List<Candidate> candidates, Budget budget) {
-    BitSet used = new BitSet();
+    IntSet used = IntSet.EMPTY;
     for (Box box : target) {
       switch (search(box, candidates, budget)) {
-        case Outcome.Covered covered -> used.or(covered.rules);
+        case Outcome.Covered covered -> used = used.union(covered.rules);
         case Outcome other -> {
           return other;
         }
@@ -108,17 +107,21 @@ public final class CoverSearch {
     if (prover.exhausted()) {
       return new Tried(List.of(), new Outcome.Exhausted());
     }
-    BitSet used = new BitSet();
-    if (proof != null) {
-      proof.stream().forEach(i -> used.set(meeting.get(i).rule));
+    return new Tried(
+        open, new Outcome.Covered(proof == null ? IntSet.EMPTY : rules(proof, meeting)));
+  }
+
+  private static IntSet rules(BitSet some, List<Candidate> candidates) {
+    int[] rules = new int[some.cardinality()];
+    int count = 0;
+    for (int i = some.nextSetBit(0); i >= 0; i = some.nextSetBit(i + 1)) {
+      rules[count++] = candidates.get(i).rule;
     }
-    return new Tried(open, new Outcome.Covered(used));
+    return IntSet.of(rules);
   }
 
   private static Outcome covered(int rule) {
-    BitSet one = new BitSet();
-    one.set(rule);
-    return new Outcome.Covered(one);
+    return new Outcome.Covered(IntSet.of(rule));
   }
 
   /** Finds a rule that holds a point, among those that may be used. */
@@ -139,7 +142,7 @@ public final class CoverSearch {
    */
   public static Outcome search(
       List<Box> target, Holder holder, IntFunction<List<Box>> regions, Budget budget) {
-    return search(target, new BitSet(), holder, regions, budget);
+    return search(target, IntSet.EMPTY, holder, regions, budget);
   }
 
   /**
@@ -149,14 +152,14 @@ public final class CoverSearch {
    */
   public static Outcome search(
       List<Box> target,
-      BitSet likely,
+      IntSet likely,
       Holder holder,
       IntFunction<List<Box>> regions,
       Budget budget) {
-    BitSet used = new BitSet();
+    IntSet used = IntSet.EMPTY;
     for (Box box : target) {
       switch (new Taking(box, holder, regions).search(likely, budget)) {
-        case Outcome.Covered proof -> used.or(proof.rules);
+        case Outcome.Covered proof -> used = used.union(proof.rules);
         case Outcome other -> {
           return other;
         }
@@ -178,8 +181,8 @@ public final class CoverSearch {
       this.regions = regions;
     }
 
-    Outcome search(BitSet likely, Budget budget) {
-      for (int rule = likely.nextSetBit(0); rule >= 0; rule = likely.nextSetBit(rule + 1)) {
+    Outcome search(IntSet likely, Budget budget) {
+      for (int rule : likely.toArray()) {
         if (take(rule)) {
           return covered(rule);
         }

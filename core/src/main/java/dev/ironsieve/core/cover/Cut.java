@@ -19,6 +19,9 @@ final class Cut {
   /** With more partial sides, one is looked for by hash. */
   private static final int FEW = 16;
 
+  /** Room for so many classes, to begin with. */
+  private static final int ROOM = 16;
+
   /** Some label of each class. */
   final int[] labels;
 
@@ -141,9 +144,9 @@ final class Cut {
     private int[] starts;
     private int[] classOf;
     private int count; // of classes
-    private final long[] rows; // by class: what it was before, and bits of the new sides
-    private final int[] first; // by class, the label where its first piece begins
-    private final int[] table; // by hash: one more than a class, or 0
+    private long[] rows; // by class: what it was before, and bits of the new sides
+    private int[] first; // by class, the label where its first piece begins
+    private int[] table; // by hash: one more than a class, or 0; a quarter is in use at most
 
     Classes(List<IntSet> fresh) {
       words = 1 + ((fresh.size() + 63) >> 6);
@@ -153,9 +156,9 @@ final class Cut {
       }
       Arrays.sort(events, 0, eventCount);
       int most = Cut.this.starts.length + eventCount; // pieces
-      first = new int[most];
-      rows = new long[most * words];
-      table = new int[Integer.highestOneBit(most) << 2];
+      first = new int[ROOM];
+      rows = new long[ROOM * words];
+      table = new int[ROOM * 4];
       starts = new int[most];
       classOf = new int[most];
       int pieces = goOver();
@@ -225,11 +228,7 @@ final class Cut {
 
     /** The class of a piece, which is a new one if none has its row. */
     private int classOf(long[] row, int label) {
-      long hash = 0;
-      for (long bits : row) {
-        hash = (hash ^ bits) * 0x9E37_79B9_7F4A_7C15L;
-      }
-      int at = (int) (hash >>> 32) & table.length - 1;
+      int at = hash(row, 0);
       while (table[at] > 0) {
         int from = (table[at] - 1) * words;
         if (Arrays.equals(rows, from, from + words, row, 0, words)) {
@@ -237,10 +236,40 @@ final class Cut {
         }
         at = at + 1 & table.length - 1;
       }
+      if (count == first.length) {
+        grow();
+        at = free(hash(row, 0));
+      }
       first[count] = label;
       System.arraycopy(row, 0, rows, count * words, words);
       table[at] = ++count;
       return count - 1;
+    }
+
+    /** Where a class with a row is looked for first. */
+    private int hash(long[] from, int at) {
+      long hash = 0;
+      for (int word = 0; word < words; word++) {
+        hash = (hash ^ from[at + word]) * 0x9E37_79B9_7F4A_7C15L;
+      }
+      return (int) (hash >>> 32) & table.length - 1;
+    }
+
+    private int free(int from) {
+      int at = from;
+      while (table[at] > 0) {
+        at = at + 1 & table.length - 1;
+      }
+      return at;
+    }
+
+    private void grow() {
+      first = Arrays.copyOf(first, count * 2);
+      rows = Arrays.copyOf(rows, rows.length * 2);
+      table = new int[table.length * 2];
+      for (int known = 0; known < count; known++) {
+        table[free(hash(rows, known * words))] = known + 1;
+      }
     }
 
     int[] labels() {

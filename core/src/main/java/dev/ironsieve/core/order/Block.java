@@ -42,6 +42,8 @@ final class Block {
   /** Most boxes in one block. */
   static final int MOST = 512;
 
+  private static final int[] NO_CUTS = {};
+
   private static final int SIZES = 0; // words of a row
   private static final int END = 8; // where headers end: places to shift
   private static final int COUNT = 32; // boxes
@@ -250,7 +252,7 @@ final class Block {
       for (int axis = 0; axis < axes.length; axis++) {
         double held = held(axis, axes[axis].range);
         if (held < all.length) {
-          narrowed.add(new Narrowed(axis, cuts(), held));
+          narrowed.add(new Narrowed(axis, cuts(axes[axis]), held));
         }
       }
       narrowed.sort(Comparator.comparingDouble(Narrowed::held));
@@ -311,10 +313,47 @@ final class Block {
       return held;
     }
 
-    /** The cuts that were found. */
-    private int[] cuts() {
+    /** The cuts that were found, ascending. */
+    private int[] cuts(Axis axis) {
+      if (count == 0) {
+        return NO_CUTS;
+      }
+      int[] marked = marked(axis);
+      return marked == null ? sorted() : marked;
+    }
+
+    /**
+     * The cuts by the classes that begin with them, each marked with a bit, which is quicker than
+     * to sort what many boxes have in common.
+     *
+     * @return null if some lie inside of classes, or there are many more classes than cuts
+     */
+    private int[] marked(Axis axis) {
+      int base = axis.range.min() / axis.step;
+      int classes = Math.min(axis.range.max(), axis.whole.max() + 1) / axis.step - base;
+      if (classes >> 6 > count) {
+        return null;
+      }
+      long[] marks = new long[(classes >> 6) + 1];
+      for (int i = 0; i < count; i++) {
+        int mark = found[i] / axis.step - base;
+        if ((mark + base) * axis.step != found[i] || mark > classes) {
+          return null;
+        }
+        marks[mark >> 6] |= 1L << mark;
+      }
+      int next = 0;
+      for (int word = 0; word < marks.length; word++) {
+        for (long left = marks[word]; left != 0; left &= left - 1) {
+          found[next++] = ((word << 6) + Long.numberOfTrailingZeros(left) + base) * axis.step;
+        }
+      }
+      return Arrays.copyOf(found, next);
+    }
+
+    private int[] sorted() {
       Arrays.sort(found, 0, count);
-      int distinct = Math.min(1, count);
+      int distinct = 1;
       for (int i = 1; i < count; i++) {
         if (found[i] != found[distinct - 1]) {
           found[distinct++] = found[i];

@@ -353,6 +353,15 @@ public final class Order {
     return slot == NONE ? null : rules.get(slot);
   }
 
+  /** Some rules, those that stand last first. */
+  public int[] latestFirst(IntSet slots) {
+    return Arrays.stream(slots.toArray())
+        .mapToLong(slot -> (long) -position(slot) << 32 | slot)
+        .sorted()
+        .mapToInt(packed -> (int) packed)
+        .toArray();
+  }
+
   /** The first enabled rule at {@code position} or behind that holds a point, or {@link #NONE}. */
   public int firstFrom(int position, int[] point) {
     int box = firstMatch.find(point, position);

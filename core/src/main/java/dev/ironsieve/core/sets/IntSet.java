@@ -40,6 +40,16 @@ public final class IntSet {
     return range(value, value);
   }
 
+  /** Of some values in any order, which the caller gives away; O(values · log values). */
+  public static IntSet of(int[] values) {
+    int[] distinct = Ints.distinct(values, values.length);
+    Builder out = new Builder();
+    for (int value : distinct) {
+      out.addInOrder(value, value);
+    }
+    return out.build();
+  }
+
   public boolean isEmpty() {
     return bounds.length == 0;
   }
@@ -160,6 +170,11 @@ public final class IntSet {
       }
     }
     return low;
+  }
+
+  /** The members, ascending. */
+  public int[] toArray() {
+    return shifted(0);
   }
 
   /** The members without their lowest {@code bits} bits, each once; O(intervals + results). */

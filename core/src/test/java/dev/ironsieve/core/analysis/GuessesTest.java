@@ -23,7 +23,6 @@ import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Random;
 import java.util.function.IntPredicate;
@@ -198,9 +197,7 @@ class GuessesTest {
     Questions questions = new Questions(order, LiveAnalysis.STEPS);
     Outcome outcome =
         questions.coveredBefore(target, order.region(target), new Budget(LiveAnalysis.STEPS));
-    BitSet whole = new BitSet();
-    whole.set(order.slot("whole"));
-    assertThat(outcome).isEqualTo(new Outcome.Covered(whole));
+    assertThat(outcome).isEqualTo(new Outcome.Covered(IntSet.of(order.slot("whole"))));
   }
 
   private static Rule onPorts(String id, int first, int last) {

@@ -87,7 +87,7 @@ class RedundancyTest {
     // With the late rule, either of the others is enough.
     Below found = first(order(rules), LiveAnalysis.STEPS);
     assertThat(found).isInstanceOf(Below.Redundant.class);
-    assertThat(((Below.Redundant) found).causes().stream()).containsExactly(1, 3);
+    assertThat(((Below.Redundant) found).causes()).containsExactly(1, 3);
   }
 
   @Test

@@ -8,7 +8,6 @@ import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -52,8 +51,8 @@ class CoverSearchTest {
     return left;
   }
 
-  private static List<Candidate> only(List<Candidate> candidates, BitSet rules) {
-    return candidates.stream().filter(candidate -> rules.get(candidate.rule())).toList();
+  private static List<Candidate> only(List<Candidate> candidates, IntSet rules) {
+    return candidates.stream().filter(candidate -> rules.contains(candidate.rule())).toList();
   }
 
   @Test
@@ -76,7 +75,7 @@ class CoverSearchTest {
               CoverSearch.search(
                   target,
                   point -> holder(candidates, point),
-                  rule -> only(candidates, bit(rule)).stream().map(Candidate::box).toList(),
+                  rule -> only(candidates, IntSet.of(rule)).stream().map(Candidate::box).toList(),
                   new Budget(1_000_000)));
       for (Outcome outcome : outcomes) {
         switch (outcome) {
@@ -97,12 +96,6 @@ class CoverSearchTest {
     }
     assertThat(covered).isGreaterThan(Rounds.of(1000));
     assertThat(open).isGreaterThan(Rounds.of(1000));
-  }
-
-  private static BitSet bit(int rule) {
-    BitSet out = new BitSet();
-    out.set(rule);
-    return out;
   }
 
   private static int holder(List<Candidate> candidates, int[] point) {
