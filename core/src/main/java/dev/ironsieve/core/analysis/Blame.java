@@ -35,6 +35,7 @@ final class Blame {
   private final Holders holders;
   private final IntFunction<List<Box>> regions;
   private final Budget budget;
+  private final List<int[]> uncovered = new ArrayList<>(); // points, by less than the cover
 
   private Blame(List<Box> target, Holders holders, IntFunction<List<Box>> regions, Budget budget) {
     this.target = target;
@@ -71,7 +72,7 @@ final class Blame {
       }
       switch (search(kept.minus(IntSet.of(rules[i])))) {
         case Outcome.Covered covered -> kept = covered.rules();
-        case Outcome.Uncovered uncovered -> {}
+        case Outcome.Uncovered found -> uncovered.add(found.point());
         case Outcome.Exhausted exhausted -> {
           return null;
         }
@@ -93,7 +94,7 @@ final class Blame {
       return new Verdict(known, true);
     }
     Met met = new Met();
-    met.add(holding(target.getFirst().lowest()));
+    uncovered.forEach(point -> met.add(holding(point)));
     int least = 1;
     while (true) {
       BitSet hitting = HittingSet.smallest(met.sets, least, size, budget);
@@ -107,7 +108,7 @@ final class Blame {
         case Outcome.Covered covered -> {
           return new Verdict(guess, true);
         }
-        case Outcome.Uncovered uncovered -> met.add(holding(uncovered.point()));
+        case Outcome.Uncovered found -> met.add(holding(found.point()));
         case Outcome.Exhausted exhausted -> {
           return new Verdict(known, false);
         }

@@ -6,6 +6,7 @@ import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.List;
 import java.util.Optional;
@@ -31,6 +32,14 @@ final class Covering {
     List<Box> target = order.region(slot);
     if (target.isEmpty()) {
       return new Standing.Empty();
+    }
+    int[] corner = corners.corner(target.getFirst());
+    if (order.first(corner) == slot) {
+      return new Standing.Decides(corner);
+    }
+    int whole = questions.holderOfAllBefore(slot, target, corner);
+    if (whole != Order.NONE) {
+      return covered(slot, corners, new Blame.Verdict(IntSet.of(whole), true));
     }
     Optional<int[]> quick =
         questions.guessFromCorners(target, corners, slot, questions.before(slot));

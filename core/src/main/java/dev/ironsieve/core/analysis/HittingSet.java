@@ -22,12 +22,17 @@ final class HittingSet {
   private BitSet best;
 
   private HittingSet(List<BitSet> sets, Budget budget) {
-    words = sets.stream().mapToInt(BitSet::length).max().orElse(0) / Long.SIZE + 1;
-    this.sets =
-        sets.stream()
-            .sorted(Comparator.comparingInt(BitSet::cardinality))
-            .map(set -> Arrays.copyOf(set.toLongArray(), words))
-            .toArray(long[][]::new);
+    BitSet[] smallestFirst = sets.toArray(BitSet[]::new);
+    Arrays.sort(smallestFirst, Comparator.comparingInt(BitSet::cardinality));
+    int length = 0;
+    for (BitSet set : smallestFirst) {
+      length = Math.max(length, set.length());
+    }
+    words = length / Long.SIZE + 1;
+    this.sets = new long[smallestFirst.length][];
+    for (int i = 0; i < smallestFirst.length; i++) {
+      this.sets[i] = Arrays.copyOf(smallestFirst[i].toLongArray(), words);
+    }
     steps = sets.size() * (1L + words / WORDS_OF_A_STEP);
     this.budget = budget;
   }

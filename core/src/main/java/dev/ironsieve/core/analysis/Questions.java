@@ -86,6 +86,19 @@ final class Questions {
   }
 
   /**
+   * The first of the rules before a rule, as far as they hold a point of the target and are among
+   * the first of those, that holds all of the target; else {@link Order#NONE}.
+   */
+  int holderOfAllBefore(int slot, List<Box> target, int[] point) {
+    for (int rule : order.holdingAbove(order.position(slot), point, MOST_COMPARED)) {
+      if (holdsAll(order.region(rule), target)) {
+        return rule;
+      }
+    }
+    return Order.NONE;
+  }
+
+  /**
    * Of the first rules before a rule that hold a point of a box, the one that leaves out something
    * of the box on the fewest axes: few such rules are needed to hold all of it.
    */

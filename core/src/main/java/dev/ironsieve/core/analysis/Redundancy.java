@@ -28,6 +28,9 @@ final class Redundancy {
   /** Rules that are taken for likely to keep off the next rival, since they did the last ones. */
   private static final int MOST_LIKELY = 48;
 
+  /** Among so many places below the rule its rivals are looked for first. */
+  private static final int PLACES_AT_FIRST = 1024;
+
   private final Questions questions;
   private final Order order;
 
@@ -60,34 +63,62 @@ final class Redundancy {
     if (quick.isPresent()) {
       return new Below.Matters(quick.get(), order.firstFrom(position + 1, quick.get()));
     }
-    int[] below = around.all(position + 1, order.size(), other -> true);
-    Budget budget = new Budget(questions.steps);
-    List<Rival> rivals = new ArrayList<>();
-    IntSet likely = IntSet.EMPTY; // what kept off the rivals before stands before this one too
-    for (int i = 0; i <= below.length; i++) {
-      int other = i == below.length ? Order.NONE : below[i];
-      if (questions.verdict(other) == verdict) {
-        continue;
+    Rivals rivals = new Rivals(slot);
+    rivals.ask(around);
+    return rivals.answer == null ? rivals.redundant(witness, next) : rivals.answer;
+  }
+
+  /** The rules below with another verdict, asked about one after the other by an exact search. */
+  private final class Rivals {
+    private final int slot;
+    private final List<Box> region;
+    private final Verdict verdict;
+    private final Budget budget = new Budget(questions.steps);
+    private final List<Rival> keptOff = new ArrayList<>();
+    private IntSet likely = IntSet.EMPTY; // what kept off those before stands before the next too
+    private Below answer; // null as long as all are kept off
+
+    Rivals(int slot) {
+      this.slot = slot;
+      region = order.region(slot);
+      verdict = questions.verdict(slot);
+    }
+
+    /** Asks about all, by position, until the answer is known. */
+    void ask(Around around) {
+      int to = order.position(slot) + 1;
+      for (int places = PLACES_AT_FIRST; to < order.size() && answer == null; places *= 4) {
+        int from = to;
+        to = (int) Math.min(order.size(), (long) from + places);
+        int[] some = around.all(from, to, other -> questions.verdict(other) != verdict);
+        for (int i = 0; i < some.length && answer == null; i++) {
+          ask(some[i]);
+        }
       }
+      if (answer == null && verdict != questions.verdict(Order.NONE)) {
+        ask(Order.NONE);
+      }
+    }
+
+    private void ask(int other) {
       List<Box> shared = other == Order.NONE ? region : Box.shared(region, order.region(other));
       CoverSearch.Holder holder = point -> keepsOff(slot, other, point);
       switch (CoverSearch.search(shared, likely, holder, order::region, budget)) {
-        case Outcome.Uncovered uncovered -> {
-          return new Below.Matters(uncovered.point(), other);
-        }
-        case Outcome.Exhausted exhausted -> {
-          return new Below.Undecided();
-        }
+        case Outcome.Uncovered uncovered -> answer = new Below.Matters(uncovered.point(), other);
+        case Outcome.Exhausted exhausted -> answer = new Below.Undecided();
         case Outcome.Covered covered -> {
-          rivals.add(new Rival(other, shared, covered.rules()));
+          keptOff.add(new Rival(other, shared, covered.rules()));
           likely = likely.size() > MOST_LIKELY ? covered.rules() : likely.union(covered.rules());
         }
       }
     }
-    IntSet causes = irreducible(slot, rivals, budget);
-    return causes == null
-        ? new Below.Undecided()
-        : new Below.Redundant(causes.toArray(), witness, next);
+
+    Below redundant(int[] witness, int next) {
+      IntSet causes = irreducible(slot, keptOff, budget);
+      return causes == null
+          ? new Below.Undecided()
+          : new Below.Redundant(causes.toArray(), witness, next);
+    }
   }
 
   /** A rule that takes the point before {@code rival} could, when the rule itself is not there. */

@@ -3,6 +3,7 @@ package dev.ironsieve.core.analysis;
 import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
 import java.util.Arrays;
@@ -119,12 +120,18 @@ final class Witnesses {
     return best;
   }
 
+  /** The axes on which a box leaves something out; those on which it leaves out the most first. */
   private int[] narrowed(Box box) {
     int[] out = new int[axes];
     int count = 0;
     for (int axis = 0; axis < axes; axis++) {
-      if (box.side(axis) != order.space().all(axis)) {
-        out[count++] = axis;
+      IntSet side = box.side(axis);
+      if (side != order.space().all(axis)) {
+        int at = count++;
+        for (; at > 0 && side.size() < box.side(out[at - 1]).size(); at--) {
+          out[at] = out[at - 1];
+        }
+        out[at] = axis;
       }
     }
     return Arrays.copyOf(out, count);

@@ -187,6 +187,19 @@ public final class CoverSearch {
           return covered(rule);
         }
       }
+      if (taken.isEmpty()) { // nothing tells points of the box apart yet
+        int[] point = box.lowest();
+        if (!budget.take(1)) {
+          return new Outcome.Exhausted();
+        }
+        int rule = holder.of(point);
+        if (rule == Holder.NOBODY) {
+          return new Outcome.Uncovered(point);
+        }
+        if (take(rule)) {
+          return covered(rule);
+        }
+      }
       Packing packing = null;
       while (true) {
         packing = new Packing(box, boxes(taken), packing);

@@ -121,23 +121,22 @@ final class Block {
     private final Axis[] axes;
     private final int words;
     private final long[] data;
-    private int[] found = new int[16]; // cuts of one axis
+    private int[] found = new int[256]; // cuts of one axis
     private int count; // of them
 
     Layout(int[] numbers, Box[] all, Records records, Axis[] axes, int worth) {
       this.all = all;
       this.axes = axes;
       words = longsOf(all.length);
-      List<Narrowed> narrowed = mostNarrowingFirst();
-      int withRows = withRows(narrowed, worth);
-      int present = HEADERS + Math.max(LEAST, withRows) * HEADER;
+      List<Rowed> chosen = rowed(worth);
+      int present = HEADERS + Math.max(LEAST, chosen.size()) * HEADER;
       int own = present + words; // where boxes begin
-      Pieces[] pieces = new Pieces[withRows];
+      Pieces[] pieces = new Pieces[chosen.size()];
       int sum = 0; // longs of all rows
       int rowed = 0;
       for (int i = 0; i < pieces.length; i++) {
-        int axis = narrowed.get(i).axis;
-        pieces[i] = new Pieces(axes[axis], narrowed.get(i).cuts);
+        int axis = chosen.get(i).axis;
+        pieces[i] = new Pieces(axes[axis], chosen.get(i).cuts);
         own += pieces[i].longs;
         sum += pieces[i].count() * words;
         rowed |= 1 << axis;
@@ -153,7 +152,7 @@ final class Block {
       int finder = present + words;
       for (int i = 0; i < pieces.length; i++) {
         int header = HEADERS + i * HEADER;
-        lay(header, narrowed.get(i).axis, pieces[i], finder, rows);
+        lay(header, chosen.get(i).axis, pieces[i], finder, rows);
         fillRows(header, pieces[i].count());
         rows += pieces[i].count() * words;
         finder += pieces[i].longs;
@@ -241,52 +240,61 @@ final class Block {
     /**
      * An axis that some box narrows.
      *
-     * @param cuts where boxes begin or end, ascending
      * @param held how many of the boxes a label is in, on the average
      */
-    private record Narrowed(int axis, int[] cuts, double held) {}
+    private record Narrowed(int axis, double held) {}
+
+    /**
+     * An axis with rows.
+     *
+     * @param cuts where boxes begin or end, ascending
+     */
+    private record Rowed(int axis, int[] cuts) {}
+
+    /** The axes that are worth rows, the most narrowing first. */
+    private List<Rowed> rowed(int worth) {
+      List<Rowed> rowed = new ArrayList<>();
+      double left = all.length;
+      for (Narrowed axis : mostNarrowingFirst()) {
+        double behind = left * axis.held / all.length;
+        double worthIt = rowed.size() < LEAST ? Double.MAX_VALUE : (left - behind) * worth;
+        if (worthIt < 2 * words) {
+          break; // with one cut there are two rows
+        }
+        int[] cuts = cuts(axis.axis);
+        if (worthIt < (cuts.length + 1) * words) {
+          break;
+        }
+        rowed.add(new Rowed(axis.axis, cuts));
+        left = behind;
+      }
+      return rowed;
+    }
 
     /** The narrowed axes, so that a point is given up early on. */
     private List<Narrowed> mostNarrowingFirst() {
       List<Narrowed> narrowed = new ArrayList<>();
       for (int axis = 0; axis < axes.length; axis++) {
-        double held = held(axis, axes[axis].range);
+        double held = held(axes[axis], axis);
         if (held < all.length) {
-          narrowed.add(new Narrowed(axis, cuts(axes[axis]), held));
+          narrowed.add(new Narrowed(axis, held));
         }
       }
       narrowed.sort(Comparator.comparingDouble(Narrowed::held));
       return narrowed;
     }
 
-    private int withRows(List<Narrowed> narrowed, int worth) {
-      double left = all.length;
-      int rows = 0;
-      for (Narrowed axis : narrowed) {
-        double behind = left * axis.held / all.length;
-        if (rows >= LEAST && (left - behind) * worth < (axis.cuts.length + 1) * words) {
-          break;
-        }
-        left = behind;
-        rows++;
-      }
-      return rows;
-    }
-
-    /** How many of the boxes a label of the range is in, on the average; finds the cuts. */
-    private double held(int axis, IntSet range) {
-      int low = range.min();
-      int high = range.max();
-      double width = high - low + 1.0;
+    /** How many of the boxes a label of the range is in, on the average. */
+    private double held(Axis axis, int number) {
+      double width = axis.range.max() - axis.range.min() + 1.0;
       double sum = 0;
       double last = 1;
-      IntSet before = axes[axis].whole;
-      count = 0;
+      IntSet before = axis.whole;
       for (Box box : all) {
-        IntSet side = box.side(axis);
+        IntSet side = box.side(number);
         if (side != before) {
           before = side;
-          long held = side == axes[axis].whole ? (long) width : held(side, low, high);
+          double held = side == axis.whole ? width : held(side, axis.range.min(), axis.range.max());
           last = held == width ? 1 : Math.min(held / width, 1 - 1e-6);
         }
         sum += last;
@@ -294,30 +302,53 @@ final class Block {
       return sum;
     }
 
-    private long held(IntSet side, int low, int high) {
+    private static long held(IntSet side, int low, int high) {
+      if (side.min() >= low && side.max() <= high) {
+        return side.size();
+      }
       long held = 0;
       for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
-        if (count + 2 > found.length) {
-          found = Arrays.copyOf(found, count * 2);
-        }
-        int first = Math.max(side.first(i), low);
-        int last = Math.min(side.last(i), high);
-        if (first > low) {
-          found[count++] = first;
-        }
-        if (last < high) {
-          found[count++] = last + 1;
-        }
-        held += last - first + 1L;
+        held += Math.min(side.last(i), high) - Math.max(side.first(i), low) + 1L;
       }
       return held;
     }
 
-    /** The cuts that were found, ascending. */
-    private int[] cuts(Axis axis) {
-      if (count == 0) {
-        return NO_CUTS;
+    /** Where boxes begin or end, ascending. */
+    private int[] cuts(int number) {
+      Axis axis = axes[number];
+      IntSet before = axis.whole;
+      count = 0;
+      for (Box box : all) {
+        IntSet side = box.side(number);
+        if (side != before) {
+          before = side;
+          find(side, axis);
+        }
       }
+      return count == 0 ? NO_CUTS : ascending(axis);
+    }
+
+    private void find(IntSet side, Axis axis) {
+      if (side == axis.whole) {
+        return;
+      }
+      int low = axis.range.min();
+      int high = axis.range.max();
+      for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
+        if (count + 2 > found.length) {
+          found = Arrays.copyOf(found, count * 2);
+        }
+        if (side.first(i) > low) {
+          found[count++] = side.first(i);
+        }
+        if (side.last(i) < high) {
+          found[count++] = side.last(i) + 1;
+        }
+      }
+    }
+
+    /** The cuts that were found. */
+    private int[] ascending(Axis axis) {
       int[] marked = marked(axis);
       return marked == null ? sorted() : marked;
     }

@@ -24,7 +24,6 @@ import java.util.function.IntPredicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import java.util.stream.LongStream;
 
 /**
  * The rules of one rulebase in their order, laid into a space. A rule is meant by its slot, a
@@ -375,10 +374,19 @@ public final class Order {
    * @param most how many at most
    */
   public int[] holdingAbove(int position, int[] point, int most) {
-    LongStream.Builder all = LongStream.builder();
-    firstMatch.holding(
-        point, position, most, box -> all.add((long) positionOfBox[box] << 32 | ruleOf.get(box)));
-    return all.build().sorted().limit(most).mapToInt(packed -> (int) packed).toArray();
+    Numbers boxes = new Numbers();
+    firstMatch.holding(point, position, most, boxes::add);
+    long[] all = new long[boxes.size()];
+    for (int i = 0; i < all.length; i++) {
+      int box = boxes.get(i);
+      all[i] = (long) positionOfBox[box] << 32 | ruleOf.get(box);
+    }
+    Arrays.sort(all);
+    int[] rules = new int[Math.min(most, all.length)];
+    for (int i = 0; i < rules.length; i++) {
+      rules[i] = (int) all[i];
+    }
+    return rules;
   }
 
   /** The enabled rule that decides a point when a rule is not there, or {@link #NONE}. */

@@ -23,6 +23,7 @@ public final class IntSet {
 
   private final int[] bounds;
   private int hash; // 0 until first asked for
+  private int size; // the same; all fit, since the largest value is not a member
 
   private IntSet(int[] bounds) {
     this.bounds = bounds;
@@ -83,13 +84,16 @@ public final class IntSet {
     return bounds[bounds.length - 1];
   }
 
-  /** Number of members. */
+  /** Number of members; O(intervals) when first asked for, then O(1). */
   public long size() {
-    long n = 0;
-    for (int i = 0; i < bounds.length; i += 2) {
-      n += bounds[i + 1] - bounds[i] + 1L;
+    if (size == 0) {
+      int n = 0;
+      for (int i = 0; i < bounds.length; i += 2) {
+        n += bounds[i + 1] - bounds[i] + 1;
+      }
+      size = n;
     }
-    return n;
+    return size;
   }
 
   /** The member with {@code rank} smaller members; O(intervals). */

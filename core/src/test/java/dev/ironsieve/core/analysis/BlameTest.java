@@ -111,7 +111,7 @@ class BlameTest {
       if (!covers(rules, all(rules))) {
         continue;
       }
-      Blame.Verdict verdict = blame(rules, new Budget(random.nextInt(120)));
+      Blame.Verdict verdict = blame(rules, new Budget(random.nextInt(80)));
       if (verdict == null) {
         nothing++;
         continue;
