@@ -5,6 +5,7 @@ import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Resolution;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -438,18 +439,14 @@ public final class LiveAnalysis {
    */
   private void addOutdated(List<Event> events, BitSet asked) {
     for (Event event : events) {
+      List<Box> region = order.region(event.slot());
       for (int slot : event.fresh() ? event.meeting() : NOBODY) {
         View view = views.get(slot);
-        if (view != null && view.witnesses().anyMatch(w -> holds(event.slot(), w))) {
+        if (view != null && view.witnesses().anyMatch(w -> order.space().mayHold(region, w))) {
           asked.set(slot);
         }
       }
     }
-  }
-
-  private boolean holds(int slot, Connection witness) {
-    int[] point = order.space().point(witness);
-    return point == null || order.holds(slot, point);
   }
 
   private Set<Integer> slotsWhoseReachMayChange(Order.Change change, List<Event> events) {

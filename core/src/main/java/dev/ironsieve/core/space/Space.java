@@ -564,6 +564,63 @@ public final class Space {
   }
 
   /**
+   * Whether some box holds the point of a connection, or there is none, see {@link #point}. Terms
+   * are laid out only as long as a box may hold it, so this is quicker where none does.
+   *
+   * @param connection all terms of which that are known are values here
+   */
+  public boolean mayHold(List<Box> boxes, Connection connection) {
+    int[] point = new int[axes.length];
+    if (lacksTerm(connection)
+        || !labelEnds(connection, point)
+        || !labelService(connection, point)
+        || !labelSourcePort(connection, point)) {
+      return true;
+    }
+    for (Box box : boxes) {
+      if (mayHold(box, connection, point)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /**
+   * @param point of the connection, without its terms
+   */
+  private boolean mayHold(Box box, Connection connection, int[] point) {
+    for (int axis = 0; axis < TERMS; axis++) {
+      if (!holds(box, axis, point)) {
+        return false;
+      }
+    }
+    for (int i = 0; i < terms.length; i++) {
+      if (!labelTerm(i, connection, point)) {
+        return true;
+      }
+      if (!holds(box, TERMS + i, point)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private boolean holds(Box box, int axis, int[] point) {
+    IntSet side = box.side(axis);
+    return side == all(axis) || side.contains(point[axis]);
+  }
+
+  /** Whether a term is unknown that some rule tells apart from all others. */
+  private boolean lacksTerm(Connection connection) {
+    for (int i = 0; i < terms.length; i++) {
+      if (listed[i] && connection.terms().get(coordinates[i]) == null) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /**
    * For each point here a point of another space that the same rules hold.
    *
    * @param other over the same zones, addresses, services and coordinates

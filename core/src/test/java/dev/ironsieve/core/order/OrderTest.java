@@ -69,6 +69,9 @@ class OrderTest {
       assertThat(order.slot(rules.get(i).id())).as(where).isEqualTo(slot);
       assertThat(order.verdict(slot)).as(where).isEqualTo(rules.get(i).verdict());
     }
+    int[] latestFirst =
+        IntStream.range(0, rules.size()).map(i -> order.slotAt(rules.size() - 1 - i)).toArray();
+    assertThat(order.latestFirst(IntSet.of(latestFirst.clone()))).isEqualTo(latestFirst);
     List<Box> everything = order.space().everything();
     for (int i = 0; i < POINTS; i++) {
       int[] point = order.space().pick(everything.get(random.nextInt(everything.size())), random);

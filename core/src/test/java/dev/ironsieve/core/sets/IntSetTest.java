@@ -90,6 +90,24 @@ class IntSetTest {
   }
 
   @Test
+  void valuesComeBackAscendingAndEachOnce() {
+    assertThat(IntSet.of(new int[] {7, 3, 4, 3, 9}).toArray()).containsExactly(3, 4, 7, 9);
+    assertThat(IntSet.of(new int[] {7, 3, 4, 3, 9}))
+        .isEqualTo(IntSet.range(3, 4).union(IntSet.of(7)).union(IntSet.of(9)));
+    assertThat(IntSet.of(new int[0])).isSameAs(IntSet.EMPTY);
+    assertThat(IntSet.EMPTY.toArray()).isEmpty();
+  }
+
+  @Test
+  void theLargestSetsAreCountedToo() {
+    IntSet all = IntSet.range(0, Integer.MAX_VALUE - 1);
+    assertThat(all.size()).isEqualTo(Integer.MAX_VALUE);
+    assertThat(all.minus(IntSet.of(5)).size()).isEqualTo(Integer.MAX_VALUE - 1L);
+    assertThat(all.size()).as("again").isEqualTo(Integer.MAX_VALUE);
+    assertThat(IntSet.EMPTY.size()).isZero();
+  }
+
+  @Test
   void refusesWhatIsNoInterval() {
     assertThatThrownBy(() -> IntSet.range(3, 2)).hasMessageContaining("3..2");
     assertThatThrownBy(() -> IntSet.range(-1, 2)).hasMessageContaining("-1..2");
