@@ -14,7 +14,8 @@ import java.util.function.IntPredicate;
 
 /**
  * Shadowed and redundant (above): whether anything still gets to a rule, by a witness that is found
- * cheaply for most, else by an exact search; and if nothing does, which rules take it.
+ * cheaply for most; whether one rule before it holds all of it; else by an exact search. And if
+ * nothing gets there, which rules take it.
  */
 final class Covering {
   private final Questions questions;
@@ -85,8 +86,8 @@ final class Covering {
         return decided.standing(blame);
       }
     }
-    IntPredicate notAsked = other -> !blame.rules().contains(other);
-    order.around(target).some(0, end, notAsked, decided::isOtherwiseWhere);
+    IntPredicate worthAsking = other -> otherwise(slot, other) && !blame.rules().contains(other);
+    order.around(target).some(0, end, worthAsking, decided::isOtherwiseWhere);
     return decided.standing(blame);
   }
 
