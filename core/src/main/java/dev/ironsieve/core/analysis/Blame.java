@@ -35,7 +35,7 @@ final class Blame {
   private final Holders holders;
   private final IntFunction<List<Box>> regions;
   private final Budget budget;
-  private final List<int[]> uncovered = new ArrayList<>(); // points, by less than the cover
+  private final List<int[]> uncovered = new ArrayList<>(); // points that fewer rules leave open
 
   private Blame(List<Box> target, Holders holders, IntFunction<List<Box>> regions, Budget budget) {
     this.target = target;

@@ -89,7 +89,7 @@ final class Redundancy {
       int to = order.position(slot) + 1;
       for (int places = PLACES_AT_FIRST; to < order.size() && answer == null; places *= 4) {
         int from = to;
-        to = (int) Math.min(order.size(), (long) from + places);
+        to = Math.min(order.size(), from + places);
         int[] some = around.all(from, to, other -> questions.verdict(other) != verdict);
         for (int i = 0; i < some.length && answer == null; i++) {
           ask(some[i]);

@@ -333,8 +333,7 @@ public final class Order {
 
   private boolean holds(Box box, int[] point) {
     for (int axis = 0; axis < point.length; axis++) {
-      IntSet side = box.side(axis);
-      if (side != space.all(axis) && !side.contains(point[axis])) {
+      if (!space.holds(box, axis, point)) {
         return false;
       }
     }

@@ -605,7 +605,8 @@ public final class Space {
     return true;
   }
 
-  private boolean holds(Box box, int axis, int[] point) {
+  /** Whether a box holds a point on an axis, on which it may be {@link #UNKNOWN}. */
+  public boolean holds(Box box, int axis, int[] point) {
     IntSet side = box.side(axis);
     return side == all(axis) || side.contains(point[axis]);
   }
