@@ -102,7 +102,7 @@ final class Redundancy {
 
     private void ask(int other) {
       List<Box> shared = other == Order.NONE ? region : Box.shared(region, order.region(other));
-      CoverSearch.Holder holder = point -> keepsOff(slot, other, point);
+      CoverSearch.Holder holder = point -> keepsOff(other, point);
       switch (CoverSearch.search(shared, likely, holder, order::region, budget)) {
         case Outcome.Uncovered uncovered -> answer = new Below.Matters(uncovered.point(), other);
         case Outcome.Exhausted exhausted -> answer = new Below.Undecided();
@@ -114,17 +114,81 @@ final class Redundancy {
     }
 
     Below redundant(int[] witness, int next) {
-      IntSet causes = irreducible(slot, keptOff, budget);
+      IntSet causes = irreducible();
       return causes == null
           ? new Below.Undecided()
           : new Below.Redundant(causes.toArray(), witness, next);
     }
-  }
 
-  /** A rule that takes the point before {@code rival} could, when the rule itself is not there. */
-  private int keepsOff(int slot, int rival, int[] point) {
-    int first = order.firstWithout(slot, point);
-    return first == rival ? CoverSearch.Holder.NOBODY : first;
+    /**
+     * A rule that takes the point before {@code rival} could, when the rule itself is not there.
+     */
+    private int keepsOff(int rival, int[] point) {
+      int first = order.firstWithout(slot, point);
+      return first == rival ? CoverSearch.Holder.NOBODY : first;
+    }
+
+    /**
+     * The rules below with the same verdict that are needed to keep all rivals off: leaves out one
+     * after the other, the last first, as long as no rival comes through.
+     */
+    private IntSet irreducible() {
+      IntSet all = IntSet.EMPTY;
+      for (Rival rival : keptOff) {
+        all = all.union(rival.keptOffBy);
+      }
+      IntSet kept = IntSet.of(Arrays.stream(all.toArray()).filter(this::isHelper).toArray());
+      for (int helper : order.latestFirst(kept)) {
+        IntSet fewer = kept.minus(IntSet.of(helper));
+        switch (without(helper, fewer)) {
+          case Outcome.Covered covered -> kept = fewer;
+          case Outcome.Uncovered uncovered -> {}
+          case Outcome.Exhausted exhausted -> {
+            return null;
+          }
+        }
+      }
+      return kept;
+    }
+
+    /** Whether another rule stands below and would say the same. */
+    private boolean isHelper(int other) {
+      return order.position(other) > order.position(slot) && questions.verdict(other) == verdict;
+    }
+
+    /**
+     * Whether all rivals are kept off when, of the helpers, only some are there. Those that it was
+     * found of are noted with who keeps them off now.
+     *
+     * @param helper is not there, so that only those are asked that it kept off
+     */
+    private Outcome without(int helper, IntSet some) {
+      for (int i = 0; i < keptOff.size(); i++) {
+        Rival rival = keptOff.get(i);
+        if (!rival.keptOffBy.contains(helper)) {
+          continue;
+        }
+        Outcome outcome = without(rival, some);
+        if (!(outcome instanceof Outcome.Covered covered)) {
+          return outcome;
+        }
+        keptOff.set(i, new Rival(rival.rule, rival.shared, covered.rules()));
+      }
+      return new Outcome.Covered(some);
+    }
+
+    private Outcome without(Rival rival, IntSet some) {
+      CoverSearch.Holder holder =
+          point -> {
+            int holds = order.first(point);
+            while (holds == slot
+                || holds != Order.NONE && isHelper(holds) && !some.contains(holds)) {
+              holds = order.firstFrom(order.position(holds) + 1, point);
+            }
+            return holds == rival.rule ? CoverSearch.Holder.NOBODY : holds;
+          };
+      return CoverSearch.search(rival.shared, holder, order::region, budget);
+    }
   }
 
   /** For points that the rule decides and that would get another verdict without it. */
@@ -160,68 +224,5 @@ final class Redundancy {
           return found[0] != null || ++tried[0] == MOST_RIVALS;
         });
     return Optional.ofNullable(found[0]);
-  }
-
-  /**
-   * The rules below with the same verdict that are needed to keep all rivals off: leaves out one
-   * after the other, the last first, as long as no rival comes through.
-   */
-  private IntSet irreducible(int slot, List<Rival> rivals, Budget budget) {
-    IntSet all = IntSet.EMPTY;
-    for (Rival rival : rivals) {
-      all = all.union(rival.keptOffBy);
-    }
-    IntSet kept = IntSet.of(Arrays.stream(all.toArray()).filter(o -> isHelper(slot, o)).toArray());
-    for (int helper : order.latestFirst(kept)) {
-      IntSet fewer = kept.minus(IntSet.of(helper));
-      switch (without(slot, helper, rivals, fewer, budget)) {
-        case Outcome.Covered covered -> kept = fewer;
-        case Outcome.Uncovered uncovered -> {}
-        case Outcome.Exhausted exhausted -> {
-          return null;
-        }
-      }
-    }
-    return kept;
-  }
-
-  /** Whether a rule would say the same below another. */
-  private boolean isHelper(int slot, int other) {
-    return order.position(other) > order.position(slot)
-        && questions.verdict(other) == questions.verdict(slot);
-  }
-
-  /**
-   * Whether all rivals are kept off when, of the helpers, only some are there. Those that it was
-   * found of are noted with who keeps them off now.
-   *
-   * @param helper is not there, so that only those are asked that it kept off
-   */
-  private Outcome without(int slot, int helper, List<Rival> rivals, IntSet some, Budget budget) {
-    for (int i = 0; i < rivals.size(); i++) {
-      Rival rival = rivals.get(i);
-      if (!rival.keptOffBy.contains(helper)) {
-        continue;
-      }
-      Outcome outcome = without(slot, rival, some, budget);
-      if (!(outcome instanceof Outcome.Covered covered)) {
-        return outcome;
-      }
-      rivals.set(i, new Rival(rival.rule, rival.shared, covered.rules()));
-    }
-    return new Outcome.Covered(some);
-  }
-
-  private Outcome without(int slot, Rival rival, IntSet some, Budget budget) {
-    CoverSearch.Holder holder =
-        point -> {
-          int holds = order.first(point);
-          while (holds == slot
-              || holds != Order.NONE && isHelper(slot, holds) && !some.contains(holds)) {
-            holds = order.firstFrom(order.position(holds) + 1, point);
-          }
-          return holds == rival.rule ? CoverSearch.Holder.NOBODY : holds;
-        };
-    return CoverSearch.search(rival.shared, holder, order::region, budget);
   }
 }
