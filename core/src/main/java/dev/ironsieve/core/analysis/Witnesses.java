@@ -3,11 +3,13 @@ package dev.ironsieve.core.analysis;
 import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.parallel.Tasks;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
 import java.util.Arrays;
 import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
 
 /**
  * The points that rules decide, for the question which of them lie in a rule. Most pairs of rules
@@ -23,12 +25,17 @@ import java.util.function.IntPredicate;
  *   positions:  [ entry 0, entry 1, ... ]
  *   labels:     for each axis [ entry 0, entry 1, ... ]
  * </pre>
+ *
+ * For rules that lie in many cells, entries are also sorted by label on each axis but the ends.
  */
 final class Witnesses {
   private static final int MOST_BITS = 6;
 
   /** Rules for each cell, about. */
   private static final int RULES_PER_CELL = 16;
+
+  /** A box that lies in more cells is looked for on one axis, if fewer points lie in it there. */
+  private static final int MANY_CELLS = 128;
 
   private final Order order;
   private final int axes;
@@ -39,6 +46,7 @@ final class Witnesses {
   private final int[] positions;
   private final int[][] labels;
   private final Verdict[] verdicts;
+  private final long[][] sorted; // for each axis [ label << 32 | entry, ascending ]
 
   /**
    * @param standings by slot
@@ -77,6 +85,18 @@ final class Witnesses {
         }
       }
     }
+    sorted = new long[axes][];
+    if (starts.length > MANY_CELLS) {
+      Tasks.each(axes - Space.SERVICE, i -> sorted[i + Space.SERVICE] = sorted(i + Space.SERVICE));
+    }
+  }
+
+  private long[] sorted(int axis) {
+    int[] own = labels[axis];
+    return IntStream.range(0, own.length)
+        .mapToLong(entry -> (long) own[entry] << Integer.SIZE | entry)
+        .sorted()
+        .toArray();
   }
 
   private int cell(int[] point) {
@@ -88,39 +108,124 @@ final class Witnesses {
    * a test holds; or {@link Order#NONE}.
    */
   int firstInside(int slot, IntPredicate test) {
-    int best = Order.NONE;
-    for (Box box : order.region(slot)) {
-      best = firstInside(slot, box, best, test);
-    }
-    return best;
+    Search search = new Search(slot, test);
+    order.region(slot).forEach(search::in);
+    return search.best;
   }
 
-  private int firstInside(int slot, Box box, int before, IntPredicate test) {
-    int best = before;
-    Verdict verdict = order.verdict(slot);
-    int[] narrowed = narrowed(box);
-    int[] to = box.side(Space.TO).shifted(shift);
-    for (int i : box.side(Space.FROM).shifted(shift)) {
-      for (int j : to) {
-        int cell = i * segments + j;
-        int limit = order.position(best == Order.NONE ? slot : best);
-        for (int entry = starts[cell]; entry < starts[cell + 1]; entry++) {
-          if (positions[entry] >= limit) {
-            break;
-          }
-          if (verdicts[entry] != verdict
-              && holds(box, narrowed, entry)
-              && test.test(slots[entry])) {
-            best = slots[entry];
-            break;
-          }
+  /** The search for the highest rule inside of another. */
+  private final class Search {
+    private final Verdict verdict;
+    private final IntPredicate test;
+    private int best = Order.NONE;
+    private int limit; // only rules above this position are of use
+
+    Search(int slot, IntPredicate test) {
+      verdict = order.verdict(slot);
+      limit = order.position(slot);
+      this.test = test;
+    }
+
+    void in(Box box) {
+      int[] narrowed = narrowed(box);
+      int[] from = box.side(Space.FROM).shifted(shift);
+      int[] to = box.side(Space.TO).shifted(shift);
+      if (from.length * to.length > MANY_CELLS) {
+        int axis = axisOfFewest(box, narrowed);
+        if (axis >= 0 && entries(axis, box.side(axis)) < entries(from, to)) {
+          onAxis(box, axis, narrowed);
+          return;
+        }
+      }
+      for (int i : from) {
+        for (int j : to) {
+          inCell(box, i * segments + j, narrowed);
+        }
+      }
+    }
+
+    private void inCell(Box box, int cell, int[] narrowed) {
+      IntSet narrowest = box.side(narrowed[0]);
+      int low = narrowest.min();
+      int width = narrowest.max() - low;
+      int[] own = labels[narrowed[0]];
+      int end = starts[cell + 1];
+      for (int entry = starts[cell]; entry < end && positions[entry] < limit; entry++) {
+        int above = own[entry] - low;
+        if (above >= 0 && above <= width) { // else it is not worth more looks
+          look(box, entry, narrowed);
+        }
+      }
+    }
+
+    private void onAxis(Box box, int axis, int[] narrowed) {
+      IntSet side = box.side(axis);
+      for (int i = 0; i < side.intervals(); i++) {
+        int end = rank(axis, side.last(i) + 1);
+        for (int rank = rank(axis, side.first(i)); rank < end; rank++) {
+          look(box, (int) sorted[axis][rank], narrowed);
+        }
+      }
+    }
+
+    private void look(Box box, int entry, int[] narrowed) {
+      if (positions[entry] < limit
+          && verdicts[entry] != verdict
+          && holds(box, narrowed, entry)
+          && test.test(slots[entry])) {
+        best = slots[entry];
+        limit = positions[entry];
+      }
+    }
+  }
+
+  /** The sorted axis on which the fewest points lie in a box; -1 if it narrows none. */
+  private int axisOfFewest(Box box, int[] narrowed) {
+    int best = -1;
+    int fewest = Integer.MAX_VALUE;
+    for (int axis : narrowed) {
+      if (sorted[axis] != null) {
+        int entries = entries(axis, box.side(axis));
+        if (entries < fewest) {
+          best = axis;
+          fewest = entries;
         }
       }
     }
     return best;
   }
 
-  /** The axes on which a box leaves something out; those on which it leaves out the most first. */
+  /** How many points lie in a side of an axis. */
+  private int entries(int axis, IntSet side) {
+    int entries = 0;
+    for (int i = 0; i < side.intervals(); i++) {
+      entries += rank(axis, side.last(i) + 1) - rank(axis, side.first(i));
+    }
+    return entries;
+  }
+
+  /** How many points lie in some cells. */
+  private int entries(int[] from, int[] to) {
+    int entries = 0;
+    for (int i : from) {
+      for (int j : to) {
+        int cell = i * segments + j;
+        entries += starts[cell + 1] - starts[cell];
+      }
+    }
+    return entries;
+  }
+
+  /** How many labels of points are below one. */
+  private int rank(int axis, int label) {
+    int at = Arrays.binarySearch(sorted[axis], (long) label << Integer.SIZE);
+    return at < 0 ? -at - 1 : at;
+  }
+
+  /**
+   * The axes on which a box leaves something out, those on which it leaves out the most first; any
+   * axis if there is none.
+   */
   private int[] narrowed(Box box) {
     int[] out = new int[axes];
     int count = 0;
@@ -134,7 +239,7 @@ final class Witnesses {
         out[at] = axis;
       }
     }
-    return Arrays.copyOf(out, count);
+    return Arrays.copyOf(out, Math.max(1, count));
   }
 
   private boolean holds(Box box, int[] narrowed, int entry) {

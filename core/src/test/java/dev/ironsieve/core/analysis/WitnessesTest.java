@@ -1,0 +1,116 @@
+package dev.ironsieve.core.analysis;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.twin.Rounds;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.SplittableRandom;
+import java.util.function.IntPredicate;
+import org.junit.jupiter.api.Test;
+
+/** The first rule whose point lies in another, held to looking at all rules one after the other. */
+class WitnessesTest {
+  private static final int MANY = 5000; // enough for cells to be many
+
+  private final SplittableRandom random = new SplittableRandom(7);
+
+  private Criterion<AddressItem> addresses() {
+    if (random.nextInt(4) == 0) {
+      return Criterion.any();
+    }
+    int first = random.nextInt(1 << 16);
+    int last = Math.min((1 << 16) - 1, first + random.nextInt(1 << 14));
+    String text =
+        "%d.%d.0.0-%d.%d.255.255".formatted(first >> 8, first & 255, last >> 8, last & 255);
+    return Criterion.of(AddressItem.parse(text));
+  }
+
+  private Criterion<ServiceItem> services() {
+    if (random.nextInt(6) == 0) {
+      return Criterion.any();
+    }
+    List<ServiceItem> items = new ArrayList<>();
+    for (int i = random.nextInt(3); i >= 0; i--) {
+      int port = 1 + random.nextInt(2000);
+      items.add(ServiceItem.parse("tcp/" + port + "-" + (port + random.nextInt(300))));
+    }
+    return new Criterion<>(items, List.of());
+  }
+
+  private Order order(int rules) {
+    List<Rule> all = new ArrayList<>();
+    for (int i = 0; i < rules; i++) {
+      Verdict verdict = random.nextBoolean() ? Verdict.ALLOW : Verdict.DROP;
+      Rule any = Rule.matchingAll("r" + i, "r" + i, verdict);
+      all.add(any.matching(any.fromZones(), addresses(), any.toZones(), addresses(), services()));
+    }
+    return new Order(
+        new Rulebase("b", List.of(), List.of(), List.of(), List.of(new Section("s", "S", all))));
+  }
+
+  /** A point of each rule but some, as if the rule decided it. */
+  private Standing[] standings(Order order) {
+    Standing[] out = new Standing[order.slots()];
+    for (int slot = 0; slot < out.length; slot++) {
+      out[slot] =
+          random.nextInt(10) == 0
+              ? new Standing.Empty()
+              : new Standing.Decides(order.space().pick(order.region(slot).getFirst(), random));
+    }
+    return out;
+  }
+
+  private static int firstInside(Order order, Standing[] standings, int slot, IntPredicate test) {
+    for (int i = 0; i < order.position(slot); i++) {
+      int other = order.slotAt(i);
+      if (order.verdict(other) != order.verdict(slot)
+          && standings[other] instanceof Standing.Decides decides
+          && order.holds(slot, decides.point())
+          && test.test(other)) {
+        return other;
+      }
+    }
+    return Order.NONE;
+  }
+
+  /** How many rules were found. */
+  private int check(int rules, int asked) {
+    Order order = order(rules);
+    Standing[] standings = standings(order);
+    Witnesses witnesses = new Witnesses(order, standings);
+    int found = 0;
+    for (int i = 0; i < asked; i++) {
+      int slot = random.nextInt(rules);
+      int part = 1 + random.nextInt(3);
+      IntPredicate test = other -> other % part == 0;
+      int first = firstInside(order, standings, slot, test);
+      assertThat(witnesses.firstInside(slot, test)).as("%d in turn", i).isEqualTo(first);
+      found += first == Order.NONE ? 0 : 1;
+    }
+    return found;
+  }
+
+  @Test
+  void amongManyRules() {
+    assertThat(check(MANY, 2000)).isBetween(200, 1800);
+  }
+
+  @Test
+  void amongFewRules() {
+    int found = 0;
+    for (int i = 0; i < Rounds.of(200); i++) {
+      found += check(60, 60);
+    }
+    assertThat(found).isBetween(200, 11_000);
+  }
+}
