@@ -68,6 +68,7 @@ public class EditBenchmark {
         new Edit.ReplaceRules(mentioning.stream().map(EditBenchmark::mentioning).toList())
             .apply(base);
     live = new LiveAnalysis(base);
+    live.standings(); // as if somebody had looked at them
   }
 
   private AddressObject ships() {

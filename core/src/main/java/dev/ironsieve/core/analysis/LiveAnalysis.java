@@ -7,7 +7,6 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Resolution;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
@@ -18,7 +17,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.IntFunction;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * Everything that follows from the rules of one rulebase alone, kept up to date through edits:
@@ -113,12 +114,13 @@ public final class LiveAnalysis {
 
   /** All findings, in the rules' order. */
   public List<Finding> findings() {
-    makeMissing();
-    List<Finding> out = new ArrayList<>();
-    for (int i = 0; i < order.size(); i++) {
-      out.addAll(view(order.slotAt(i)).findings());
-    }
-    return out;
+    int[] slots = IntStream.range(0, order.size()).map(order::slotAt).toArray();
+    return each(slots, this::findings).flatMap(List::stream).toList();
+  }
+
+  private List<Finding> findings(int slot) {
+    View view = views.get(slot);
+    return view == null ? maker.findings(slot) : view.findings();
   }
 
   /**
@@ -165,6 +167,9 @@ public final class LiveAnalysis {
    * @param moved ids of rules whose place among the others may have changed
    */
   public Changed update(Rulebase next, Set<String> moved) {
+    if (views.size() < order.size()) {
+      makeMissing(); // what is told after the update is compared with what was told before it
+    }
     if (!next.tellsApartAsIn(rulebase)) {
       return updateNames(next, moved);
     }
@@ -200,12 +205,15 @@ public final class LiveAnalysis {
     return new Changed(changed, reachable);
   }
 
-  /** What is to be told of some rules now; made on several threads if they are many. */
+  /** What is to be told of some rules now. */
   private View[] views(int[] slots) {
+    return each(slots, maker::of).toArray(View[]::new);
+  }
+
+  /** Something of some rules, in their order; on several threads if they are many. */
+  private static <T> Stream<T> each(int[] slots, IntFunction<T> what) {
     IntStream all = Arrays.stream(slots);
-    return (slots.length < Certificates.MANY ? all : all.parallel())
-        .mapToObj(maker::of)
-        .toArray(View[]::new);
+    return (slots.length < Certificates.MANY ? all : all.parallel()).mapToObj(what);
   }
 
   /** The next state of the rules for the order; its addresses and services may be others. */

@@ -48,6 +48,19 @@ record View(Standing standing, List<Finding> findings) {
 
     View of(int slot) {
       Standing standing = standing(slot);
+      return new View(standing, findings(slot, standing));
+    }
+
+    /** The findings only, which need no example of what the rule decides. */
+    List<Finding> findings(int slot) {
+      boolean decides = certificates.standing(slot) instanceof Certificate.Standing.Decides;
+      return findings(slot, decides ? null : standing(slot));
+    }
+
+    /**
+     * @param standing may be left out if the rule decides something
+     */
+    private List<Finding> findings(int slot, Standing standing) {
       List<Finding> findings = new ArrayList<>(2);
       addStanding(findings, slot, standing);
       addBelow(findings, slot);
@@ -64,7 +77,7 @@ record View(Standing standing, List<Finding> findings) {
         findings.add(
             new Finding(Finding.Kind.MERGEABLE, id(slot), List.of(id(next)), true, null, null, ""));
       }
-      return new View(standing, List.copyOf(findings));
+      return List.copyOf(findings);
     }
 
     private String id(int slot) {
@@ -123,6 +136,7 @@ record View(Standing standing, List<Finding> findings) {
         case Standing.Undecided s -> out.add(undecided(slot, s.question()));
         case Standing.Decides s -> {}
         case Standing.PassedOver s -> {}
+        case null -> {}
       }
     }
 
