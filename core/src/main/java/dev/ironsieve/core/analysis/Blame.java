@@ -3,6 +3,7 @@ package dev.ironsieve.core.analysis;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
+import dev.ironsieve.core.cover.CoverSearch.Picker;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
@@ -34,19 +35,28 @@ final class Blame {
   private final List<Box> target;
   private final Holders holders;
   private final IntFunction<List<Box>> regions;
+  private final Picker picker;
   private final Budget budget;
   private final List<int[]> uncovered = new ArrayList<>(); // points that fewer rules leave open
 
-  private Blame(List<Box> target, Holders holders, IntFunction<List<Box>> regions, Budget budget) {
+  private Blame(
+      List<Box> target,
+      Holders holders,
+      IntFunction<List<Box>> regions,
+      Picker picker,
+      Budget budget) {
     this.target = target;
     this.holders = holders;
     this.regions = regions;
+    this.picker = picker;
     this.budget = budget;
   }
 
   /**
    * @param holders finds those that may be blamed
    * @param regions the boxes of a rule
+   * @param picker of points that some of the rules leave open; the fewer rules hold them, the
+   *     sooner it is known which are needed
    * @param cover rules that together hold all of the target
    * @return the smallest such set; or, past the budget, one that was reduced as far as it went; or
    *     null if it could not even be made irreducible
@@ -55,9 +65,10 @@ final class Blame {
       List<Box> target,
       Holders holders,
       IntFunction<List<Box>> regions,
+      Picker picker,
       IntSet cover,
       Budget budget) {
-    Blame blame = new Blame(target, holders, regions, budget);
+    Blame blame = new Blame(target, holders, regions, picker, budget);
     IntSet irreducible = blame.reduce(cover);
     return irreducible == null ? null : blame.smallest(irreducible);
   }
@@ -156,6 +167,7 @@ final class Blame {
   }
 
   private Outcome search(IntSet rules) {
-    return CoverSearch.search(target, CoverSearch.candidates(rules.toArray(), regions), budget);
+    return CoverSearch.search(
+        target, CoverSearch.candidates(rules.toArray(), regions), picker, budget);
   }
 }

@@ -130,12 +130,10 @@ final class Certificates {
     Tasks.each(
         PORTIONS,
         portion -> {
-          Corners[] own = new Corners[counted.length]; // for one thread each
-          Arrays.setAll(own, part -> counted[part].again());
           int end = (int) ((long) positions.length * (portion + 1) / PORTIONS);
           for (int i = (int) ((long) positions.length * portion / PORTIONS); i < end; i++) {
-            int part = (int) ((long) positions[i] * own.length / positions.length);
-            ask.about(order.slotAt(positions[i]), own[part]);
+            int part = (int) ((long) positions[i] * counted.length / positions.length);
+            ask.about(order.slotAt(positions[i]), counted[part]);
           }
         });
   }
@@ -170,9 +168,8 @@ final class Certificates {
     Tasks.each(
         PARTS,
         part -> {
-          Corners own = corners.again();
           for (int i = part; i < all.length; i += PARTS) {
-            ask.about(all[i], own);
+            ask.about(all[i], corners);
           }
         });
   }

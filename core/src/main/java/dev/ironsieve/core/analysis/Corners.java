@@ -1,53 +1,66 @@
 package dev.ironsieve.core.analysis;
 
+import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.parallel.Tasks;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
+import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.IdentityHashMap;
-import java.util.Map;
+import java.util.List;
 
 /**
  * The corner of a box where the fewest rules meet: on each axis the class that the fewest boxes
  * hold. A guess for where a rule still decides something, right for most rules. Counted once; after
- * edits the counts are old, and the guess a little worse. Not safe for several threads at once.
+ * edits the counts are old, and the guess a little worse.
  */
-final class Corners {
-  /** Classes for which the lowest count is kept. */
-  private static final int STRIDE = 64;
+final class Corners implements CoverSearch.Picker {
+  /**
+   * Of so many classes, of so many such strides and so on, the one with the lowest count is kept.
+   */
+  private static final int STRIDE = 16;
 
-  /** Labels that a side has to span to be worth remembering. */
-  private static final int WIDE = Space.LABELS >> 8;
-
-  private static final int MOST_KNOWN = 10_000;
+  private static final int BITS = Integer.numberOfTrailingZeros(STRIDE);
 
   private final Axis[] axes;
-  private final Map<IntSet, Integer>[] known;
 
   /**
    * What was counted on one axis.
    *
    * @param labels lowest label of each class, when counted
    * @param weights how many boxes hold the class, but for those that hold all classes
-   * @param lightest by stride, the class of it with the lowest weight
+   * @param lightest by level and stride, the class of it with the lowest weight; on the first level
+   *     a stride is of classes, on the next of strides
    * @param room labels of each class, if each has as many; else 0
    */
-  private record Axis(int[] labels, int[] weights, int[] lightest, int room) {
+  private record Axis(int[] labels, int[] weights, int[][] lightest, int room) {
     static Axis of(int[] labels, int[] steps) {
       int[] weights = new int[labels.length];
-      int[] lightest = new int[(labels.length + STRIDE - 1) / STRIDE];
       int weight = 0;
       for (int c = 0; c < labels.length; c++) {
         weight += steps[c];
         weights[c] = weight;
-        int stride = c / STRIDE;
-        if (c % STRIDE == 0 || weight < weights[lightest[stride]]) {
-          lightest[stride] = c;
-        }
       }
-      return new Axis(labels, weights, lightest, room(labels));
+      return new Axis(labels, weights, lightest(weights), room(labels));
+    }
+
+    private static int[][] lightest(int[] weights) {
+      List<int[]> levels = new ArrayList<>();
+      for (int count = weights.length / STRIDE; count > 0; count /= STRIDE) {
+        int[] below = levels.isEmpty() ? null : levels.getLast();
+        int[] level = new int[count]; // whole strides only
+        for (int stride = 0; stride < count; stride++) {
+          int best = -1;
+          for (int i = stride * STRIDE; i < (stride + 1) * STRIDE; i++) {
+            int c = below == null ? i : below[i];
+            best = best < 0 || weights[c] < weights[best] ? c : best;
+          }
+          level[stride] = best;
+        }
+        levels.add(level);
+      }
+      return levels.toArray(int[][]::new);
     }
 
     private static int room(int[] labels) {
@@ -119,16 +132,8 @@ final class Corners {
     }
   }
 
-  @SuppressWarnings({"unchecked", "rawtypes"})
   private Corners(Axis[] axes) {
     this.axes = axes;
-    known = new Map[axes.length];
-    Arrays.setAll(known, axis -> new IdentityHashMap<>());
-  }
-
-  /** The same counts, for another thread: what is remembered of questions is for one only. */
-  Corners again() {
-    return new Corners(axes);
   }
 
   /**
@@ -146,17 +151,14 @@ final class Corners {
   int[] corner(Box box) {
     int[] point = new int[axes.length];
     for (int axis = 0; axis < point.length; axis++) {
-      IntSet side = box.side(axis);
-      Integer label = known[axis].get(side);
-      if (label == null) {
-        label = lightest(axis, side);
-        if (side.max() - side.min() > WIDE && known[axis].size() < MOST_KNOWN) {
-          known[axis].put(side, label);
-        }
-      }
-      point[axis] = label;
+      point[axis] = lightest(axis, box.side(axis));
     }
     return point;
+  }
+
+  @Override
+  public List<int[]> of(Box open) {
+    return List.of(corner(open));
   }
 
   /** A label of the side in the class with the lowest count. */
@@ -170,13 +172,17 @@ final class Corners {
       int to = axis.classOf(side.last(i));
       int c = from;
       while (c <= to) {
-        boolean whole = c % STRIDE == 0 && c + STRIDE - 1 <= to;
-        int candidate = whole ? axis.lightest[c / STRIDE] : c;
+        // The longest stride that begins here and does not go too far.
+        int level = Math.min(Integer.numberOfTrailingZeros(c) / BITS, axis.lightest.length);
+        while (level > 0 && c + (1 << level * BITS) - 1 > to) {
+          level--;
+        }
+        int candidate = level == 0 ? c : axis.lightest[level - 1][c >> level * BITS];
         if (best < 0 || weight[candidate] < weight[best]) {
           best = candidate;
           bestLabel = Math.max(side.first(i), axis.labels[candidate]);
         }
-        c += whole ? STRIDE : 1;
+        c += 1 << level * BITS;
       }
     }
     return bestLabel;

@@ -48,7 +48,7 @@ final class Covering {
       return new Standing.Decides(quick.get());
     }
     Budget budget = new Budget(questions.steps);
-    return switch (questions.coveredBefore(slot, target, budget)) {
+    return switch (questions.coveredBefore(slot, target, corners, budget)) {
       case Outcome.Uncovered uncovered -> new Standing.Decides(uncovered.point());
       case Outcome.Exhausted exhausted -> new Standing.Undecided("whether anything gets to it");
       case Outcome.Covered covered -> {
@@ -57,6 +57,7 @@ final class Covering {
                 target,
                 point -> order.holdingAbove(order.position(slot), point, order.size()),
                 order::region,
+                corners,
                 covered.rules(),
                 budget);
         yield blame == null
@@ -74,11 +75,14 @@ final class Covering {
             target,
             corners,
             slot,
-            point -> otherwise(slot, order.first(point)) ? Obstacle.NOTHING : order.first(point));
+            point -> {
+              int first = order.first(point);
+              return otherwise(slot, first) ? Obstacle.NOTHING : first;
+            });
     if (quick.isPresent()) {
       return covered(true, blame, quick.get());
     }
-    Decided decided = new Decided(slot, new Budget(questions.steps));
+    Decided decided = new Decided(slot, corners, new Budget(questions.steps));
     int end = 0; // nothing of the target gets past the last of the rules that cover it
     for (int rule : blame.rules().toArray()) {
       end = Math.max(end, order.position(rule) + 1);
@@ -95,12 +99,14 @@ final class Covering {
   private final class Decided {
     private final int slot;
     private final List<Box> target;
+    private final Corners corners;
     private final Budget budget;
     private int[] otherwise; // such a point
     private boolean open; // whether the budget ran out
 
-    Decided(int slot, Budget budget) {
+    Decided(int slot, Corners corners, Budget budget) {
       this.slot = slot;
+      this.corners = corners;
       this.target = order.region(slot);
       this.budget = budget;
     }
@@ -117,7 +123,8 @@ final class Covering {
             int first = order.first(point);
             return otherwise(slot, first) ? CoverSearch.Holder.NOBODY : first;
           };
-      switch (CoverSearch.search(shared, sayingTheSame, order::region, budget)) {
+      switch (CoverSearch.search(
+          shared, IntSet.EMPTY, sayingTheSame, corners, order::region, budget)) {
         case Outcome.Uncovered uncovered -> otherwise = uncovered.point();
         case Outcome.Exhausted exhausted -> open = true;
         case Outcome.Covered covered -> {}

@@ -5,6 +5,7 @@ import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.List;
@@ -64,15 +65,14 @@ final class Moving {
 
   private List<Answer> passing(int slot, int[] others, int chunk) {
     List<Answer> out = new ArrayList<>();
-    Corners own = corners.again();
     int end = (int) ((long) others.length * (chunk + 1) / CHUNKS);
     for (int i = (int) ((long) others.length * chunk / CHUNKS); i < end; i++) {
-      out.add(passing(slot, others[i], own));
+      out.add(passing(slot, others[i]));
     }
     return out;
   }
 
-  private Answer passing(int slot, int other, Corners corners) {
+  private Answer passing(int slot, int other) {
     List<Box> shared = Box.shared(order.region(slot), order.region(other));
     Optional<int[]> quick =
         questions.guess(
@@ -88,10 +88,12 @@ final class Moving {
             ? new Outcome.Uncovered(quick.get())
             : CoverSearch.search(
                 shared,
+                IntSet.EMPTY,
                 point -> {
                   int decides = order.firstWithout(slot, point);
                   return decides == other ? CoverSearch.Holder.NOBODY : decides;
                 },
+                corners,
                 order::region,
                 new Budget(questions.steps));
     return switch (outcome) {

@@ -263,7 +263,7 @@ final class Needs {
       IntSet enough = IntSet.EMPTY;
       for (int rule : rules) {
         List<Box> shared = Box.shared(List.of(wanted), order.region(rule));
-        switch (questions.coveredBefore(rule, shared, budget)) {
+        switch (questions.coveredBefore(rule, shared, CoverSearch.Picker.FAR_APART, budget)) {
           case Outcome.Uncovered let -> {
             served.add(alike(rule, let.point()));
             return Answer.MET;

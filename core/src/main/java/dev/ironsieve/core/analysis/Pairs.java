@@ -8,6 +8,7 @@ import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.order.Around;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -135,7 +136,7 @@ final class Pairs {
           }
           return found[0] != null;
         });
-    return found[0] == null ? exactly(slot, open, will) : found[0];
+    return found[0] == null ? exactly(slot, open, will, corners) : found[0];
   }
 
   /**
@@ -181,10 +182,10 @@ final class Pairs {
       }
       open.add(other);
     }
-    return exactly(slot, open, will);
+    return exactly(slot, open, will, corners);
   }
 
-  private Pair exactly(int slot, Collection<Integer> open, IntPredicate will) {
+  private Pair exactly(int slot, Collection<Integer> open, IntPredicate will, Corners corners) {
     Budget budget = new Budget(questions.steps);
     boolean settled = true;
     for (int other : open) {
@@ -195,7 +196,8 @@ final class Pairs {
             int first = order.first(point);
             return will.test(first) ? CoverSearch.Holder.NOBODY : first;
           };
-      switch (CoverSearch.search(shared, notLookedFor, order::region, budget)) {
+      switch (CoverSearch.search(
+          shared, IntSet.EMPTY, notLookedFor, corners, order::region, budget)) {
         case Outcome.Uncovered uncovered -> {
           return new Pair.Found(order.first(uncovered.point()), uncovered.point());
         }

@@ -4,6 +4,7 @@ import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Candidate;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
+import dev.ironsieve.core.cover.CoverSearch.Picker;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.sets.IntSet;
@@ -80,9 +81,14 @@ final class Questions {
   }
 
   /** Whether the rules that stand before a rule hold all of the target, which it holds. */
-  Outcome coveredBefore(int slot, List<Box> target, Budget budget) {
+  Outcome coveredBefore(int slot, List<Box> target, Picker picker, Budget budget) {
     return CoverSearch.search(
-        target, point -> widestBefore(slot, boxWith(target, point), point), order::region, budget);
+        target,
+        IntSet.EMPTY,
+        point -> widestBefore(slot, boxWith(target, point), point),
+        picker,
+        order::region,
+        budget);
   }
 
   /**

@@ -63,7 +63,7 @@ final class Redundancy {
     if (quick.isPresent()) {
       return new Below.Matters(quick.get(), order.firstFrom(position + 1, quick.get()));
     }
-    Rivals rivals = new Rivals(slot);
+    Rivals rivals = new Rivals(slot, corners);
     rivals.ask(around);
     return rivals.answer == null ? rivals.redundant(witness, next) : rivals.answer;
   }
@@ -71,6 +71,7 @@ final class Redundancy {
   /** The rules below with another verdict, asked about one after the other by an exact search. */
   private final class Rivals {
     private final int slot;
+    private final Corners corners;
     private final List<Box> region;
     private final Verdict verdict;
     private final Budget budget = new Budget(questions.steps);
@@ -78,8 +79,9 @@ final class Redundancy {
     private IntSet likely = IntSet.EMPTY; // what kept off those before stands before the next too
     private Below answer; // null as long as all are kept off
 
-    Rivals(int slot) {
+    Rivals(int slot, Corners corners) {
       this.slot = slot;
+      this.corners = corners;
       region = order.region(slot);
       verdict = questions.verdict(slot);
     }
@@ -103,7 +105,7 @@ final class Redundancy {
     private void ask(int other) {
       List<Box> shared = other == Order.NONE ? region : Box.shared(region, order.region(other));
       CoverSearch.Holder holder = point -> keepsOff(other, point);
-      switch (CoverSearch.search(shared, likely, holder, order::region, budget)) {
+      switch (CoverSearch.search(shared, likely, holder, corners, order::region, budget)) {
         case Outcome.Uncovered uncovered -> answer = new Below.Matters(uncovered.point(), other);
         case Outcome.Exhausted exhausted -> answer = new Below.Undecided();
         case Outcome.Covered covered -> {
@@ -187,7 +189,7 @@ final class Redundancy {
             }
             return holds == rival.rule ? CoverSearch.Holder.NOBODY : holds;
           };
-      return CoverSearch.search(rival.shared, holder, order::region, budget);
+      return CoverSearch.search(rival.shared, IntSet.EMPTY, holder, corners, order::region, budget);
     }
   }
 

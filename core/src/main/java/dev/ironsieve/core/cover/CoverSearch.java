@@ -29,7 +29,31 @@ public final class CoverSearch {
     record Exhausted() implements Outcome {}
   }
 
+  /** Picks points of a box that no candidate holds: which others hold them decides what is next. */
+  public interface Picker {
+    /** The lowest label of each axis, the highest of each, and lowest and highest in turn. */
+    Picker FAR_APART = CoverSearch::farApart;
+
+    /**
+     * At least one point; the first is given as an example if there is nothing to hold it.
+     *
+     * @param open not to be found anywhere else
+     */
+    List<int[]> of(Box open);
+  }
+
   private CoverSearch() {}
+
+  private static List<int[]> farApart(Box open) {
+    int[] lowest = open.lowest();
+    int[] highest = new int[lowest.length];
+    int[] mixed = new int[lowest.length];
+    for (int axis = 0; axis < highest.length; axis++) {
+      highest[axis] = open.side(axis).max();
+      mixed[axis] = axis % 2 == 0 ? lowest[axis] : highest[axis];
+    }
+    return List.of(lowest, highest, mixed);
+  }
 
   /** All boxes of some rules. */
   public static List<Candidate> candidates(int[] rules, IntFunction<List<Box>> regions) {
@@ -44,37 +68,44 @@ public final class CoverSearch {
 
   /** Whether all {@code candidates} together hold every box of {@code target}. */
   public static Outcome search(List<Box> target, List<Candidate> candidates, Budget budget) {
-    IntSet used = IntSet.EMPTY;
-    for (Box box : target) {
-      switch (search(box, candidates, budget)) {
-        case Outcome.Covered covered -> used = used.union(covered.rules);
-        case Outcome other -> {
-          return other;
-        }
-      }
-    }
-    return new Outcome.Covered(used);
+    return search(target, candidates, Picker.FAR_APART, budget);
   }
 
-  private static Outcome search(Box target, List<Candidate> candidates, Budget budget) {
-    Tried tried = attempt(target, candidates, budget);
-    return tried.open.isEmpty() ? tried.outcome : new Outcome.Uncovered(tried.open.getFirst());
+  /**
+   * The same with a say in which point is told if they do not.
+   *
+   * @param picker of which the first point is taken
+   */
+  public static Outcome search(
+      List<Box> target, List<Candidate> candidates, Picker picker, Budget budget) {
+    IntSet used = IntSet.EMPTY;
+    for (Box box : target) {
+      Tried tried = attempt(box, candidates, budget);
+      if (tried.open != null) {
+        return new Outcome.Uncovered(picker.of(tried.open).getFirst());
+      }
+      if (!(tried.outcome instanceof Outcome.Covered covered)) {
+        return tried.outcome;
+      }
+      used = used.union(covered.rules);
+    }
+    return new Outcome.Covered(used);
   }
 
   /**
    * What a search came to.
    *
-   * @param open some points that no candidate holds
-   * @param outcome where there are none
+   * @param open what no candidate holds, or null
+   * @param outcome if there is nothing open
    */
-  private record Tried(List<int[]> open, Outcome outcome) {}
+  private record Tried(Box open, Outcome outcome) {}
 
   private static Tried attempt(Box target, List<Candidate> candidates, Budget budget) {
     List<Candidate> meeting = new ArrayList<>(candidates.size());
     for (Candidate candidate : candidates) {
       if (candidate.box.intersects(target)) {
         if (candidate.box.containsAll(target)) {
-          return new Tried(List.of(), covered(candidate.rule));
+          return new Tried(null, covered(candidate.rule));
         }
         meeting.add(candidate);
       }
@@ -94,21 +125,20 @@ public final class CoverSearch {
    * @param packing of the boxes of those that meet the target, none of which holds all of it
    */
   private static Tried attempt(Packing packing, List<Candidate> meeting, Budget budget) {
-    List<int[]> open = new ArrayList<>();
+    Box[] open = new Box[1];
     Prover prover =
         new Prover(
             packing,
             left -> {
-              open.addAll(packing.somePoints(left));
+              open[0] = packing.unpack(left);
               return Prover.NOTHING;
             },
             budget);
     BitSet proof = prover.prove(packing.all());
     if (prover.exhausted()) {
-      return new Tried(List.of(), new Outcome.Exhausted());
+      return new Tried(null, new Outcome.Exhausted());
     }
-    return new Tried(
-        open, new Outcome.Covered(proof == null ? IntSet.EMPTY : rules(proof, meeting)));
+    return new Tried(open[0], proof == null ? null : new Outcome.Covered(rules(proof, meeting)));
   }
 
   private static IntSet rules(BitSet some, List<Candidate> candidates) {
@@ -142,11 +172,13 @@ public final class CoverSearch {
    */
   public static Outcome search(
       List<Box> target, Holder holder, IntFunction<List<Box>> regions, Budget budget) {
-    return search(target, IntSet.EMPTY, holder, regions, budget);
+    return search(target, IntSet.EMPTY, holder, Picker.FAR_APART, regions, budget);
   }
 
   /**
-   * The same where some rules are likely to be of use.
+   * The same with a say in where a holder is asked for, and where some rules are likely to be of
+   * use. Points that few rules hold are the best: each of those that hold them is soon needed, or
+   * there is none.
    *
    * @param likely rules that may be used, and are taken in from the beginning
    */
@@ -154,11 +186,12 @@ public final class CoverSearch {
       List<Box> target,
       IntSet likely,
       Holder holder,
+      Picker picker,
       IntFunction<List<Box>> regions,
       Budget budget) {
     IntSet used = IntSet.EMPTY;
     for (Box box : target) {
-      switch (new Taking(box, holder, regions).search(likely, budget)) {
+      switch (new Taking(box, holder, picker, regions).search(likely, budget)) {
         case Outcome.Covered proof -> used = used.union(proof.rules);
         case Outcome other -> {
           return other;
@@ -172,12 +205,14 @@ public final class CoverSearch {
   private static final class Taking {
     private final Box box;
     private final Holder holder;
+    private final Picker picker;
     private final IntFunction<List<Box>> regions;
     private final List<Candidate> taken = new ArrayList<>();
 
-    Taking(Box box, Holder holder, IntFunction<List<Box>> regions) {
+    Taking(Box box, Holder holder, Picker picker, IntFunction<List<Box>> regions) {
       this.box = box;
       this.holder = holder;
+      this.picker = picker;
       this.regions = regions;
     }
 
@@ -188,7 +223,7 @@ public final class CoverSearch {
         }
       }
       if (taken.isEmpty()) { // nothing tells points of the box apart yet
-        int[] point = box.lowest();
+        int[] point = picker.of(box).getFirst();
         if (!budget.take(1)) {
           return new Outcome.Exhausted();
         }
@@ -204,11 +239,11 @@ public final class CoverSearch {
       while (true) {
         packing = new Packing(box, boxes(taken), packing);
         Tried tried = attempt(packing, taken, budget);
-        if (tried.open.isEmpty()) {
+        if (tried.open == null) {
           return tried.outcome;
         }
         int before = taken.size();
-        for (int[] point : tried.open) {
+        for (int[] point : picker.of(tried.open)) {
           if (isHeld(point, before)) {
             continue;
           }

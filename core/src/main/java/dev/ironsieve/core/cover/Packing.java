@@ -156,25 +156,6 @@ final class Packing {
     return out;
   }
 
-  /**
-   * A few points of a packed box, far from each other: in the first class of each axis, in the last
-   * of each, and in first and last in turn.
-   */
-  List<int[]> somePoints(long[] left) {
-    int[] first = somePoint(left);
-    int[] last = new int[cuts.length];
-    int[] mixed = first.clone();
-    for (int axis = 0; axis < cuts.length; axis++) {
-      int word = offset[axis + 1] - 1;
-      while (left[word] == 0) {
-        word--;
-      }
-      last[axis] = label(axis, word, Long.SIZE - 1 - Long.numberOfLeadingZeros(left[word]));
-      mixed[axis] = axis % 2 == 0 ? first[axis] : last[axis];
-    }
-    return List.of(first, last, mixed);
-  }
-
   private int label(int axis, int word, int bit) {
     return cuts[axis].labels[(word - offset[axis] << 6) + bit];
   }

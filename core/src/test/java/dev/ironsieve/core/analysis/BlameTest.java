@@ -3,6 +3,7 @@ package dev.ironsieve.core.analysis;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch.Picker;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.twin.Rounds;
@@ -77,7 +78,8 @@ class BlameTest {
   }
 
   private static Blame.Verdict blame(List<List<Box>> rules, Budget budget) {
-    return Blame.of(TARGET, point -> holding(rules, point), rules::get, all(rules), budget);
+    return Blame.of(
+        TARGET, point -> holding(rules, point), rules::get, Picker.FAR_APART, all(rules), budget);
   }
 
   @Test

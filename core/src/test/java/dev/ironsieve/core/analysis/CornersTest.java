@@ -95,10 +95,22 @@ class CornersTest {
             String as = "seed %d, up to %d: %s".formatted(seed, end, box);
             int[] corner = corners[place].corner(box);
             check(order, end, box, corner, as);
-            assertThat(corners[place].corner(box)).as("asked again").isEqualTo(corner);
-            assertThat(corners[place].again().corner(box)).as("elsewhere").isEqualTo(corner);
+            assertThat(corners[place].of(box)).as("as picked").containsExactly(corner);
           }
         }
+      }
+    }
+  }
+
+  @Test
+  void amongThousandsOfClassesToo() {
+    Random random = new Random(1);
+    Order order = new Order(base(rules(2000, random)));
+    assertThat(order.space().classes(Space.SERVICE)).isGreaterThan(2500);
+    Corners corners = Corners.upTo(order, 1)[0];
+    for (int i = 0; i < 6; i++) {
+      for (Box box : order.region(order.slotAt(random.nextInt(order.size())))) {
+        check(order, order.size(), box, corners.corner(box), box.toString());
       }
     }
   }
