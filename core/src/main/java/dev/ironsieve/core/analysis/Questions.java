@@ -20,7 +20,7 @@ final class Questions {
   private static final int TRIES = 3;
 
   /** Rules in the way that are walked out of, from each of these points. */
-  private static final int STEPS_OF_A_WALK = 8;
+  private static final int STEPS_OF_A_WALK = 4;
 
   /** Rules that hold a point of which the widest is looked for. */
   private static final int MOST_COMPARED = 64;

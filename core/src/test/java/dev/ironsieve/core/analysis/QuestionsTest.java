@@ -128,7 +128,7 @@ class QuestionsTest {
     List<Box> one = List.of(order.region(target).getFirst());
     Corners corners = Corners.upTo(order, 1)[0];
     assertThat(questions.guessFromCorners(one, corners, 1, counted)).isEmpty();
-    assertThat(asked[0]).isEqualTo(1 + 8);
+    assertThat(asked[0]).isEqualTo(1 + 4);
   }
 
   @Test
