@@ -123,8 +123,7 @@ final class Covering {
             int first = order.first(point);
             return otherwise(slot, first) ? CoverSearch.Holder.NOBODY : first;
           };
-      switch (CoverSearch.search(
-          shared, IntSet.EMPTY, sayingTheSame, corners, order::region, budget)) {
+      switch (CoverSearch.search(shared, sayingTheSame, corners, order::region, budget)) {
         case Outcome.Uncovered uncovered -> otherwise = uncovered.point();
         case Outcome.Exhausted exhausted -> open = true;
         case Outcome.Covered covered -> {}

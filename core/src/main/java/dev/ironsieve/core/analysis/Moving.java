@@ -5,7 +5,6 @@ import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.order.Order;
-import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.List;
@@ -88,7 +87,6 @@ final class Moving {
             ? new Outcome.Uncovered(quick.get())
             : CoverSearch.search(
                 shared,
-                IntSet.EMPTY,
                 point -> {
                   int decides = order.firstWithout(slot, point);
                   return decides == other ? CoverSearch.Holder.NOBODY : decides;

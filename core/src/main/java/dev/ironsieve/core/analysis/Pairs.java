@@ -8,7 +8,6 @@ import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.order.Around;
 import dev.ironsieve.core.order.Order;
-import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -196,8 +195,7 @@ final class Pairs {
             int first = order.first(point);
             return will.test(first) ? CoverSearch.Holder.NOBODY : first;
           };
-      switch (CoverSearch.search(
-          shared, IntSet.EMPTY, notLookedFor, corners, order::region, budget)) {
+      switch (CoverSearch.search(shared, notLookedFor, corners, order::region, budget)) {
         case Outcome.Uncovered uncovered -> {
           return new Pair.Found(order.first(uncovered.point()), uncovered.point());
         }

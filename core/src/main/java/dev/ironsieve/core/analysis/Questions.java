@@ -84,7 +84,6 @@ final class Questions {
   Outcome coveredBefore(int slot, List<Box> target, Picker picker, Budget budget) {
     return CoverSearch.search(
         target,
-        IntSet.EMPTY,
         point -> widestBefore(slot, boxWith(target, point), point),
         picker,
         order::region,

@@ -189,7 +189,7 @@ final class Redundancy {
             }
             return holds == rival.rule ? CoverSearch.Holder.NOBODY : holds;
           };
-      return CoverSearch.search(rival.shared, IntSet.EMPTY, holder, corners, order::region, budget);
+      return CoverSearch.search(rival.shared, holder, corners, order::region, budget);
     }
   }
 

@@ -34,11 +34,7 @@ public final class CoverSearch {
     /** The lowest label of each axis, the highest of each, and lowest and highest in turn. */
     Picker FAR_APART = CoverSearch::farApart;
 
-    /**
-     * At least one point; the first is given as an example if there is nothing to hold it.
-     *
-     * @param open not to be found anywhere else
-     */
+    /** At least one point; the first is given as an example if there is nothing to hold it. */
     List<int[]> of(Box open);
   }
 
@@ -172,13 +168,24 @@ public final class CoverSearch {
    */
   public static Outcome search(
       List<Box> target, Holder holder, IntFunction<List<Box>> regions, Budget budget) {
-    return search(target, IntSet.EMPTY, holder, Picker.FAR_APART, regions, budget);
+    return search(target, holder, Picker.FAR_APART, regions, budget);
   }
 
   /**
-   * The same with a say in where a holder is asked for, and where some rules are likely to be of
-   * use. Points that few rules hold are the best: each of those that hold them is soon needed, or
-   * there is none.
+   * The same with a say in where a holder is asked for. Points that few rules hold are the best:
+   * each of those that hold them is soon needed, or there is none.
+   */
+  public static Outcome search(
+      List<Box> target,
+      Holder holder,
+      Picker picker,
+      IntFunction<List<Box>> regions,
+      Budget budget) {
+    return search(target, IntSet.EMPTY, holder, picker, regions, budget);
+  }
+
+  /**
+   * The same where some rules are likely to be of use.
    *
    * @param likely rules that may be used, and are taken in from the beginning
    */
