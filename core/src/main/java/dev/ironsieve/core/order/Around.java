@@ -9,16 +9,14 @@ import java.util.stream.LongStream;
 
 /**
  * The enabled rules that meet one of some boxes. They are found as they are asked for, since the
- * first few are often enough: where the boxes are narrow, cell by cell of those that they lie in,
- * and then they are kept. Good until the order is updated.
+ * first few are often enough: where the boxes are narrow, in one after the other of the cells that
+ * they lie in. Good until the order is updated.
  */
 public final class Around {
   private final Order order;
   private final List<Box> wanted;
   private List<Looked> cells; // in which the boxes lie; null if not all of them are narrow
   private boolean known; // whether that is known
-  private int nextCell;
-  private final Slots near = new Slots(); // what was found in the cells before
 
   /** A cell, and the box that is looked for in it. */
   private record Looked(FirstMatch.Look look, Box box) {}
@@ -40,38 +38,36 @@ public final class Around {
     return out;
   }
 
-  /** Slots, each once, in the order in which they came. */
+  /** Slots that were found. */
   private static final class Slots {
-    private int[] items = new int[16];
     private int size;
-    private int[] places = {}; // by hash: one more than the place of an item, 0 if there is none
+    private int[] places = {}; // by hash: one more than a slot, 0 if there is none
 
-    void add(int slot) {
+    /** False if it is there already. */
+    boolean add(int slot) {
       if (4 * size >= places.length * 3) {
-        places = new int[Math.max(32, places.length * 2)];
-        for (int i = 0; i < size; i++) {
-          places[free(items[i])] = i + 1;
+        int[] fewer = places;
+        places = new int[Math.max(16, fewer.length * 2)];
+        for (int other : fewer) {
+          if (other != 0) {
+            places[place(other - 1)] = other;
+          }
         }
       }
-      int at = free(slot);
-      if (at < 0) {
-        return;
+      int at = place(slot);
+      if (places[at] != 0) {
+        return false;
       }
-      if (size == items.length) {
-        items = Arrays.copyOf(items, size * 2);
-      }
-      items[size++] = slot;
-      places[at] = size;
+      places[at] = slot + 1;
+      size++;
+      return true;
     }
 
-    /** Where a slot may be put, or -1 if it is there. */
-    private int free(int slot) {
+    /** Where a slot is or may be put. */
+    private int place(int slot) {
       int mask = places.length - 1;
       int at = slot * 0x9E37_79B9 >>> 7 & mask;
-      while (places[at] != 0) {
-        if (items[places[at] - 1] == slot) {
-          return -1;
-        }
+      while (places[at] != 0 && places[at] != slot + 1) {
         at = at + 1 & mask;
       }
       return at;
@@ -100,23 +96,18 @@ public final class Around {
   }
 
   private int someNear(int from, int to, IntPredicate which, IntPredicate test) {
-    for (int i = 0; hasNear(i); i++) {
-      int slot = near.items[i];
-      int position = order.position(slot);
-      if (position >= from && position < to && which.test(slot) && test.test(slot)) {
-        return slot;
+    Slots asked = new Slots();
+    for (Looked cell : cells) {
+      Cell.Meets meets =
+          cell.look.meeting(cell.box, from, to, number -> which.test(order.ruleOf(number)));
+      for (int number = meets.next(); number != Cell.NONE; number = meets.next()) {
+        int slot = order.ruleOf(number);
+        if (asked.add(slot) && test.test(slot)) {
+          return slot;
+        }
       }
     }
     return Order.NONE;
-  }
-
-  /** Whether there are more rules than {@code count}; looks into the next cells for it. */
-  private boolean hasNear(int count) {
-    while (count == near.size && nextCell < cells.size()) {
-      Looked next = cells.get(nextCell++);
-      next.look.meeting(next.box, number -> near.add(order.ruleOf(number)));
-    }
-    return count < near.size;
   }
 
   private int someFar(int from, int to, IntPredicate which, IntPredicate test) {

@@ -6,9 +6,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
-import java.util.function.IntConsumer;
+import java.util.function.IntPredicate;
 import java.util.function.IntUnaryOperator;
-import java.util.function.Predicate;
 
 /**
  * First match among a few boxes by bit vectors (Lakshman, Stiliadis: High-Speed Policy-based Packet
@@ -160,11 +159,6 @@ final class Block {
       for (int i = pieces.length; i < LEAST; i++) {
         data[HEADERS + i * HEADER + ROWS] = present;
       }
-    }
-
-    /** How many longs have so many bits. */
-    private static int longsOf(int bits) {
-      return (bits + 63) >> 6;
     }
 
     private void setInt(int from, int i, int value) {
@@ -397,58 +391,35 @@ final class Block {
     private void fillRows(int header, int pieces) {
       int number = axis(data[header + AXIS]);
       int rows = (int) data[header + ROWS];
-      long[] always = new long[words];
-      for (int box = 0; box < all.length; box++) {
-        if (isAlways(all[box].side(number), axes[number])) {
-          always[box >> 6] |= 1L << box;
-        }
-      }
-      for (int piece = 0; piece < pieces; piece++) {
-        System.arraycopy(always, 0, data, rows + piece * words, words);
-      }
-      for (int box = 0; box < all.length; box++) {
-        if ((always[box >> 6] >>> box & 1) != 0) {
-          continue;
-        }
-        int word = rows + (box >> 6);
-        long bit = 1L << box;
-        eachRun(
-            header,
-            box,
-            (piece, to) -> {
-              for (; piece <= to; piece++) {
-                data[word + piece * words] |= bit;
-              }
-            });
-      }
-    }
-
-    private static boolean isAlways(IntSet side, Axis axis) {
-      return side == axis.whole
-          || side.intervals() == 1
-              && side.min() <= axis.range.min()
-              && side.max() >= axis.range.max();
-    }
-
-    /** Something for the pieces from one to another, both included. */
-    @FunctionalInterface
-    private interface Run {
-      void accept(int piece, int to);
-    }
-
-    /** Takes the pieces that a box holds. */
-    private void eachRun(int header, int box, Run taker) {
-      int number = axis(data[header + AXIS]);
       Axis axis = axes[number];
-      IntSet side = all[box].side(number);
       int low = axis.range.min();
       int high = axis.range.max();
-      for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
-        taker.accept(
-            piece(data, header, Math.max(side.first(i), low)),
-            piece(data, header, Math.min(side.last(i), high)));
+      // The bit changes where a side begins and behind its end; summed up, it is set in between.
+      for (int box = 0; box < all.length; box++) {
+        IntSet side = all[box].side(number);
+        int word = rows + (box >> 6);
+        long bit = 1L << box;
+        if (side == axis.whole) {
+          data[word] ^= bit;
+          continue;
+        }
+        for (int i = side.interval(low); i < side.intervals() && side.first(i) <= high; i++) {
+          data[word + piece(data, header, Math.max(side.first(i), low)) * words] ^= bit;
+          int behind = piece(data, header, Math.min(side.last(i), high)) + 1;
+          if (behind < pieces) {
+            data[word + behind * words] ^= bit;
+          }
+        }
+      }
+      for (int at = rows + words; at < rows + pieces * words; at++) {
+        data[at] ^= data[at - words];
       }
     }
+  }
+
+  /** How many longs have so many bits. */
+  private static int longsOf(int bits) {
+    return (bits + 63) >> 6;
   }
 
   private static int words(long[] data) {
@@ -599,39 +570,85 @@ final class Block {
   }
 
   /**
-   * Takes the numbers of the boxes that meet another, which meets the ranges of this block, by
-   * position of their rules. O(pieces touched · boxes / 64 + boxes that meet it on the axes with
-   * rows).
+   * The first place at or behind which all boxes' rules stand at a position or behind; O(log
+   * boxes).
    *
-   * @param boxes by number
-   * @param which only these are wanted
+   * @param position of a box's rule
    */
-  void meeting(Box other, List<Box> boxes, Predicate<Box> which, IntConsumer taker) {
-    int words = words(data);
-    int present = present(data);
-    long[] found = Arrays.copyOfRange(data, present, present + words);
-    long[] held = new long[words];
-    for (int header = HEADERS; header < present; header += HEADER) {
-      int number = axis(data[header + AXIS]);
-      IntSet side = other.side(number);
-      if (side == axes[number].whole) {
-        continue;
-      }
-      Arrays.fill(held, 0);
-      addRows(header, axes[number].range, side, held);
-      for (int word = 0; word < words; word++) {
-        found[word] &= held[word];
+  int place(int from, IntUnaryOperator position) {
+    int low = 0;
+    int high = size();
+    while (low < high) {
+      int middle = (low + high) >>> 1;
+      if (position.applyAsInt(box(middle)) < from) {
+        low = middle + 1;
+      } else {
+        high = middle;
       }
     }
-    int narrowed = narrowed(other) & ~(int) (data[BOXES] >>> ROWED);
-    for (int word = 0; word < words; word++) {
-      for (long left = found[word]; left != 0; left &= left - 1) {
-        int place = (word << 6) + Long.numberOfTrailingZeros(left);
-        Box box = boxes.get(box(place));
-        if (which.test(box) && meet(box, other, narrowed)) {
-          taker.accept(box(place));
+    return low;
+  }
+
+  /**
+   * The boxes that meet another, which meets the ranges of this block. O(pieces touched · boxes /
+   * 64) at first, then as far as it is asked for O(boxes that meet it on the axes with rows).
+   *
+   * @param boxes by number
+   * @param from the first place that is wanted
+   * @param to one more than the last place that is wanted, above {@code from}
+   * @param which only boxes with these numbers are wanted
+   */
+  Meets meeting(Box other, List<Box> boxes, int from, int to, IntPredicate which) {
+    return new Meets(other, boxes, from, to, which);
+  }
+
+  /** The boxes that meet another, one after the other, by position of their rules. */
+  final class Meets {
+    private final Box other;
+    private final List<Box> boxes;
+    private final IntPredicate which;
+    private final long[] found; // a bit for each box that was not looked at yet
+    private final int compared; // a bit for each axis on which the boxes are to be compared
+    private int word; // the first with such bits
+
+    private Meets(Box other, List<Box> boxes, int from, int to, IntPredicate which) {
+      this.other = other;
+      this.boxes = boxes;
+      this.which = which;
+      int words = longsOf(to);
+      int present = present(data);
+      found = Arrays.copyOfRange(data, present, present + words);
+      word = from >> 6;
+      found[word] &= -1L << from;
+      found[words - 1] &= -1L >>> -to;
+      long[] held = new long[words];
+      for (int header = HEADERS; header < present; header += HEADER) {
+        int number = axis(data[header + AXIS]);
+        IntSet side = other.side(number);
+        if (side == axes[number].whole) {
+          continue;
+        }
+        Arrays.fill(held, 0);
+        addRows(header, axes[number].range, side, held);
+        for (int i = word; i < words; i++) {
+          found[i] &= held[i];
         }
       }
+      compared = narrowed(other) & ~(int) (data[BOXES] >>> ROWED);
+    }
+
+    /** The number of the next box, or {@link Cell#NONE}. */
+    int next() {
+      for (; word < found.length; word++) {
+        while (found[word] != 0) {
+          int number = box((word << 6) + Long.numberOfTrailingZeros(found[word]));
+          found[word] &= found[word] - 1;
+          if (which.test(number) && meet(boxes.get(number), other, compared)) {
+            return number;
+          }
+        }
+      }
+      return Cell.NONE;
     }
   }
 
@@ -660,7 +677,7 @@ final class Block {
 
   /** Adds the rows of all pieces that a side touches. */
   private void addRows(int header, IntSet range, IntSet side, long[] held) {
-    int words = held.length;
+    int words = words(data);
     int low = range.min();
     int high = range.max();
     int rows = (int) data[header + ROWS];
@@ -670,7 +687,7 @@ final class Block {
       next = piece(data, header, Math.min(high, side.last(i))) + 1;
       for (; piece < next; piece++) {
         int row = rows + piece * words;
-        for (int word = 0; word < words; word++) {
+        for (int word = 0; word < held.length; word++) {
           held[word] |= data[row + word];
         }
       }

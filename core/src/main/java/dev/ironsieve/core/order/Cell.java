@@ -4,8 +4,8 @@ import dev.ironsieve.core.space.Box;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.IntConsumer;
+import java.util.function.IntPredicate;
 import java.util.function.IntUnaryOperator;
-import java.util.function.Predicate;
 
 /**
  * The boxes of one cell of {@link FirstMatch}: in blocks, by position of their rules, and the few
@@ -169,19 +169,57 @@ final class Cell {
   }
 
   /**
-   * Takes the numbers of the boxes here that meet another, which lies in this cell.
+   * The boxes here that meet another, which lies in this cell.
    *
-   * @param which only these are wanted
+   * @param from lowest position wanted, of a box's rule
+   * @param to one more than the highest position wanted
+   * @param which only boxes with these numbers are wanted
    */
-  void meeting(Box other, Predicate<Box> which, IntConsumer taker) {
-    for (int number : late) {
-      Box box = boxes.get(number);
-      if (which.test(box) && box.intersects(other)) {
-        taker.accept(number);
-      }
+  Meets meeting(Box other, int from, int to, IntPredicate which) {
+    return new Meets(other, from, to, which);
+  }
+
+  /** The boxes here that meet another, one after the other; looked for as they are asked for. */
+  final class Meets {
+    private final Box other;
+    private final int from;
+    private final int to;
+    private final IntPredicate which;
+    private int nextLate;
+    private int nextBlock;
+    private Block.Meets inBlock; // null before the first
+
+    private Meets(Box other, int from, int to, IntPredicate which) {
+      this.other = other;
+      this.from = from;
+      this.to = to;
+      this.which = which;
     }
-    for (Block block : blocks) {
-      block.meeting(other, boxes, which, taker);
+
+    /** The number of the next box, or {@link #NONE}. */
+    int next() {
+      while (nextLate < late.length) {
+        int number = late[nextLate++];
+        if (isInRange(number) && which.test(number) && boxes.get(number).intersects(other)) {
+          return number;
+        }
+      }
+      int found = inBlock == null ? NONE : inBlock.next();
+      while (found == NONE && nextBlock < blocks.length) {
+        Block block = blocks[nextBlock++];
+        int first = block.place(from, position);
+        int end = block.place(to, position);
+        if (first < end) {
+          inBlock = block.meeting(other, boxes, first, end, which);
+          found = inBlock.next();
+        }
+      }
+      return found;
+    }
+
+    private boolean isInRange(int number) {
+      int own = position.applyAsInt(number);
+      return own >= from && own < to;
     }
   }
 }

@@ -9,8 +9,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicReferenceArray;
 import java.util.function.IntConsumer;
+import java.util.function.IntPredicate;
 import java.util.function.IntUnaryOperator;
-import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
 /**
@@ -264,10 +264,10 @@ final class FirstMatch {
    *
    * @param fresh which of its boxes cannot have been found in the cells before
    */
-  record Look(Cell cell, Predicate<Box> fresh) {
-    /** Takes the numbers of those of them that meet a box. */
-    void meeting(Box box, IntConsumer taker) {
-      cell.meeting(box, fresh, taker);
+  record Look(Cell cell, IntPredicate fresh) {
+    /** Those of them that meet a box; see {@link Cell#meeting}. */
+    Cell.Meets meeting(Box box, int from, int to, IntPredicate which) {
+      return cell.meeting(box, from, to, which.and(fresh));
     }
   }
 
@@ -297,7 +297,7 @@ final class FirstMatch {
         out.add(new Look(cell(index), fresh(once && row > 0, once && column > 0)));
       }
     }
-    out.add(new Look(cell(rest), box -> true));
+    out.add(new Look(cell(rest), number -> true));
     return out;
   }
 
@@ -311,9 +311,9 @@ final class FirstMatch {
   }
 
   /** Boxes that are wide at an end stand in the first row, or column, of their family, too. */
-  private Predicate<Box> fresh(boolean notFirstRow, boolean notFirstColumn) {
-    return box ->
-        !(notFirstRow && isWide(Space.FROM, box.side(Space.FROM)))
-            && !(notFirstColumn && isWide(Space.TO, box.side(Space.TO)));
+  private IntPredicate fresh(boolean notFirstRow, boolean notFirstColumn) {
+    return number ->
+        !(notFirstRow && isWide(Space.FROM, boxes.get(number).side(Space.FROM)))
+            && !(notFirstColumn && isWide(Space.TO, boxes.get(number).side(Space.TO)));
   }
 }

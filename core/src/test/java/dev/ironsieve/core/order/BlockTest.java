@@ -10,6 +10,7 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Random;
+import java.util.function.IntUnaryOperator;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
@@ -153,12 +154,20 @@ class BlockTest {
                       .toArray());
         }
         Box other = all.inside(random);
+        int low = round == 0 ? 0 : random.nextInt(count);
+        int end = round == 0 ? count : low + 1 + random.nextInt(count - low);
+        int step = 1 + round; // only every so many boxes are wanted
         List<Integer> met = new ArrayList<>();
-        block.meeting(other, byNumber, box -> true, met::add);
+        Block.Meets meets = block.meeting(other, byNumber, low, end, n -> n % step == 0);
+        for (int n = meets.next(); n != Cell.NONE; n = meets.next()) {
+          met.add(n);
+        }
+        assertThat(meets.next()).as("there are no more").isEqualTo(Cell.NONE);
         assertThat(met)
-            .as("seed %d", seed)
+            .as("seed %d, %d to %d", seed, low, end)
             .isEqualTo(
-                IntStream.range(0, count)
+                IntStream.range(low, end)
+                    .filter(b -> (b + 1000) % step == 0)
                     .filter(b -> !gone[b] && all.boxes.get(b).intersects(other))
                     .mapToObj(b -> b + 1000)
                     .toList());
@@ -168,6 +177,24 @@ class BlockTest {
           gone[out] = true;
         }
       }
+    }
+  }
+
+  @Test
+  void placesAreFoundByPosition() {
+    Random random = new Random(1);
+    for (int count : new int[] {1, 2, 64, 65, 500}) {
+      Boxes all = new Boxes(random, count);
+      int[] numbers = IntStream.range(0, count).toArray();
+      Records records = all.records(all.boxes);
+      Block block = new Block(numbers, all.boxes.toArray(Box[]::new), records, all.axes, 0);
+      IntUnaryOperator twice = n -> n - n % 2; // a rule has two boxes
+      for (int from = 0; from <= count + 1; from++) {
+        int least = from;
+        int expected = (int) IntStream.of(numbers).filter(n -> n - n % 2 < least).count();
+        assertThat(block.place(from, twice)).as("%d of %d", from, count).isEqualTo(expected);
+      }
+      assertThat(block.place(Integer.MAX_VALUE, twice)).isEqualTo(count);
     }
   }
 
@@ -246,11 +273,20 @@ class BlockTest {
           .isEqualTo(expected < 0 ? -1 : position[expected]);
     }
     Box other = all.inside(random);
+    int from = random.nextBoolean() ? 0 : random.nextInt(position.length * 2);
+    int to = random.nextBoolean() ? Integer.MAX_VALUE : random.nextInt(position.length * 2);
+    int step = 1 + random.nextInt(2);
     List<Integer> meeting = new ArrayList<>();
-    cell.meeting(other, box -> true, meeting::add);
+    Cell.Meets meets = cell.meeting(other, from, to, n -> n % step == 0);
+    for (int n = meets.next(); n != Cell.NONE; n = meets.next()) {
+      meeting.add(n);
+    }
     assertThat(meeting)
-        .as("seed %d", seed)
+        .as("seed %d, %d to %d", seed, from, to)
         .containsExactlyInAnyOrderElementsOf(
-            present.stream().filter(n -> all.boxes.get(n).intersects(other)).toList());
+            present.stream()
+                .filter(n -> n % step == 0 && position[n] >= from && position[n] < to)
+                .filter(n -> all.boxes.get(n).intersects(other))
+                .toList());
   }
 }

@@ -148,14 +148,13 @@ class FirstMatchTest {
               .isEqualTo(looks.stream().map(FirstMatch.Look::cell).toList());
           BitSet found = new BitSet();
           int[] times = new int[world.boxes.size()];
-          looks.forEach(
-              look ->
-                  look.meeting(
-                      box,
-                      n -> {
-                        found.set(n);
-                        times[n]++;
-                      }));
+          for (FirstMatch.Look look : looks) {
+            Cell.Meets meets = look.meeting(box, 0, Integer.MAX_VALUE, n -> true);
+            for (int n = meets.next(); n != Cell.NONE; n = meets.next()) {
+              found.set(n);
+              times[n]++;
+            }
+          }
           for (int n = 0; n < times.length; n++) {
             boolean wideFrom = isFamily(world.order.space(), world.boxes.get(n), Space.FROM);
             boolean wideTo = isFamily(world.order.space(), world.boxes.get(n), Space.TO);
@@ -208,23 +207,28 @@ class FirstMatchTest {
         Box box = world.boxes.get(i);
         if (isFamily(world.order.space(), box, Space.FROM)
             && isFamily(world.order.space(), box, Space.TO)) {
-          BitSet last = new BitSet();
           if (index.cells(box, true) == null) {
             continue; // so many that it is not quick
           }
           wide++;
           List<FirstMatch.Look> looks = index.cells(box, true);
-          looks.getLast().meeting(box, last::set);
-          assertThat(last.get(i)).isTrue();
+          assertThat(found(looks.getLast(), box).get(i)).isTrue();
           for (FirstMatch.Look other : looks.subList(0, looks.size() - 1)) {
-            BitSet found = new BitSet();
-            other.meeting(box, found::set);
-            assertThat(found.get(i)).isFalse();
+            assertThat(found(other, box).get(i)).isFalse();
           }
         }
       }
     }
     assertThat(wide).isPositive();
+  }
+
+  private static BitSet found(FirstMatch.Look look, Box box) {
+    BitSet found = new BitSet();
+    Cell.Meets meets = look.meeting(box, 0, Integer.MAX_VALUE, n -> true);
+    for (int n = meets.next(); n != Cell.NONE; n = meets.next()) {
+      found.set(n);
+    }
+    return found;
   }
 
   private static boolean isFamily(Space space, Box box, int end) {
