@@ -30,11 +30,12 @@ final class Corners implements CoverSearch.Picker {
    *
    * @param labels lowest label of each class, when counted
    * @param weights how many boxes hold the class, but for those that hold all classes
-   * @param lightest by level and stride, the class of it with the lowest weight; on the first level
-   *     a stride is of classes, on the next of strides
+   * @param lightest by level and stride, the class of it with the lowest weight, behind that weight
+   *     << 32; on the first level a stride is of classes, on the next of strides
+   * @param ofAll the same for all classes
    * @param room labels of each class, if each has as many; else 0
    */
-  private record Axis(int[] labels, int[] weights, int[][] lightest, int room) {
+  private record Axis(int[] labels, int[] weights, long[][] lightest, long ofAll, int room) {
     static Axis of(int[] labels, int[] steps) {
       int[] weights = new int[labels.length];
       int weight = 0;
@@ -42,25 +43,34 @@ final class Corners implements CoverSearch.Picker {
         weight += steps[c];
         weights[c] = weight;
       }
-      return new Axis(labels, weights, lightest(weights), room(labels));
+      long ofAll = lightest(weights, 0, weights.length);
+      return new Axis(labels, weights, lightest(weights), ofAll, room(labels));
     }
 
-    private static int[][] lightest(int[] weights) {
-      List<int[]> levels = new ArrayList<>();
+    private static long[][] lightest(int[] weights) {
+      List<long[]> levels = new ArrayList<>();
       for (int count = weights.length / STRIDE; count > 0; count /= STRIDE) {
-        int[] below = levels.isEmpty() ? null : levels.getLast();
-        int[] level = new int[count]; // whole strides only
+        long[] below = levels.isEmpty() ? null : levels.getLast();
+        long[] level = new long[count]; // whole strides only
         for (int stride = 0; stride < count; stride++) {
-          int best = -1;
-          for (int i = stride * STRIDE; i < (stride + 1) * STRIDE; i++) {
-            int c = below == null ? i : below[i];
-            best = best < 0 || weights[c] < weights[best] ? c : best;
-          }
-          level[stride] = best;
+          int from = stride * STRIDE;
+          level[stride] =
+              below == null
+                  ? lightest(weights, from, from + STRIDE)
+                  : Arrays.stream(below, from, from + STRIDE).min().getAsLong();
         }
         levels.add(level);
       }
-      return levels.toArray(int[][]::new);
+      return levels.toArray(long[][]::new);
+    }
+
+    /** Of some classes, the last not included, the first with the lowest weight. */
+    private static long lightest(int[] weights, int from, int to) {
+      long best = Long.MAX_VALUE;
+      for (int c = from; c < to; c++) {
+        best = Math.min(best, (long) weights[c] << Integer.SIZE | c);
+      }
+      return best;
     }
 
     private static int room(int[] labels) {
@@ -80,6 +90,29 @@ final class Corners implements CoverSearch.Picker {
       }
       int at = Arrays.binarySearch(labels, label);
       return at >= 0 ? at : -at - 2;
+    }
+
+    /** Of some classes, both included, the first with the lowest weight, behind that weight. */
+    long lightest(int from, int to) {
+      if (from == 0 && to == labels.length - 1) {
+        return ofAll;
+      }
+      long best = Long.MAX_VALUE;
+      int c = from;
+      while (c <= to) {
+        // The longest stride that begins here and does not go too far.
+        int level = Math.min(Integer.numberOfTrailingZeros(c) / BITS, lightest.length);
+        while (level > 0 && c + (1 << level * BITS) - 1 > to) {
+          level--;
+        }
+        long own =
+            level == 0
+                ? (long) weights[c] << Integer.SIZE | c
+                : lightest[level - 1][c >> level * BITS];
+        best = Math.min(best, own);
+        c += 1 << level * BITS;
+      }
+      return best;
     }
   }
 
@@ -164,27 +197,17 @@ final class Corners implements CoverSearch.Picker {
   /** A label of the side in the class with the lowest count. */
   int lightest(int number, IntSet side) {
     Axis axis = axes[number];
-    int best = -1;
-    int bestLabel = side.min();
-    int[] weight = axis.weights;
+    long best = Long.MAX_VALUE;
+    int low = side.min(); // of the interval that has the best class
     for (int i = 0; i < side.intervals(); i++) {
       int from = axis.classOf(side.first(i));
       int to = axis.classOf(side.last(i));
-      int c = from;
-      while (c <= to) {
-        // The longest stride that begins here and does not go too far.
-        int level = Math.min(Integer.numberOfTrailingZeros(c) / BITS, axis.lightest.length);
-        while (level > 0 && c + (1 << level * BITS) - 1 > to) {
-          level--;
-        }
-        int candidate = level == 0 ? c : axis.lightest[level - 1][c >> level * BITS];
-        if (best < 0 || weight[candidate] < weight[best]) {
-          best = candidate;
-          bestLabel = Math.max(side.first(i), axis.labels[candidate]);
-        }
-        c += 1 << level * BITS;
+      long own = axis.lightest(from, to);
+      if (own < best) {
+        best = own;
+        low = side.first(i);
       }
     }
-    return bestLabel;
+    return Math.max(low, axis.labels[(int) best]);
   }
 }

@@ -22,6 +22,9 @@ final class Questions {
   /** Rules in the way that are walked out of, from each of these points. */
   private static final int STEPS_OF_A_WALK = 4;
 
+  /** And from a corner where nothing else is tried: most of what more would find, others find. */
+  private static final int STEPS_FROM_A_CORNER = 1;
+
   /** Rules that hold a point of which the widest is looked for. */
   private static final int MOST_COMPARED = 64;
 
@@ -153,22 +156,22 @@ final class Questions {
    * each time walking out of the rules that stand in the way.
    */
   Optional<int[]> guess(List<Box> region, Corners corners, long seed, Obstacle obstacle) {
-    return guess(region, corners, seed, obstacle, TRIES);
+    return guess(region, corners, seed, obstacle, TRIES, STEPS_OF_A_WALK);
   }
 
   /** The same from the corners only, where more guesses would cost more than they find. */
   Optional<int[]> guessFromCorners(
       List<Box> region, Corners corners, long seed, Obstacle obstacle) {
-    return guess(region, corners, seed, obstacle, 0);
+    return guess(region, corners, seed, obstacle, 0, STEPS_FROM_A_CORNER);
   }
 
   private Optional<int[]> guess(
-      List<Box> region, Corners corners, long seed, Obstacle obstacle, int tries) {
+      List<Box> region, Corners corners, long seed, Obstacle obstacle, int tries, int steps) {
     SplittableRandom random = new SplittableRandom(seed);
     for (Box box : region) {
       for (int i = 0; i <= tries; i++) {
         int[] point = i == 0 ? corners.corner(box) : order.space().pick(box, random);
-        if (arrives(box, point, corners, random, obstacle)) {
+        if (arrives(box, point, corners, random, obstacle, steps)) {
           return Optional.of(point);
         }
       }
@@ -178,9 +181,14 @@ final class Questions {
 
   /** Moves the point inside the box, to where there is no obstacle if that goes well. */
   private boolean arrives(
-      Box box, int[] point, Corners corners, SplittableRandom random, Obstacle obstacle) {
+      Box box,
+      int[] point,
+      Corners corners,
+      SplittableRandom random,
+      Obstacle obstacle,
+      int steps) {
     int at = obstacle.at(point);
-    for (int step = 0; step < STEPS_OF_A_WALK && at >= 0; step++) {
+    for (int step = 0; step < steps && at >= 0; step++) {
       if (!leave(box, point, at, corners, random)) {
         return false;
       }

@@ -325,8 +325,13 @@ public final class Space {
   public int[] pick(Box box, SplittableRandom random) {
     int[] point = new int[box.axes()];
     for (int axis = 0; axis < point.length; axis++) {
-      if (classes(axis) > 1) {
-        point[axis] = pick(axis, box.side(axis), random.nextLong(count(axis, box.side(axis))));
+      int classes = classes(axis);
+      if (classes > 1) {
+        IntSet side = box.side(axis);
+        point[axis] =
+            side == all(axis)
+                ? label(axis, (int) random.nextLong(classes))
+                : pick(axis, side, random.nextLong(count(axis, side)));
       }
     }
     return point;

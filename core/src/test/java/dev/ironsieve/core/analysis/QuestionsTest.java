@@ -128,7 +128,10 @@ class QuestionsTest {
     List<Box> one = List.of(order.region(target).getFirst());
     Corners corners = Corners.upTo(order, 1)[0];
     assertThat(questions.guessFromCorners(one, corners, 1, counted)).isEmpty();
-    assertThat(asked[0]).isEqualTo(1 + 4);
+    assertThat(asked[0]).as("the corner, and one step from it").isEqualTo(1 + 1);
+    asked[0] = 0;
+    assertThat(questions.guess(one, corners, 1, counted)).isEmpty();
+    assertThat(asked[0]).as("four steps, from the corner and three points").isEqualTo(4 * (1 + 4));
   }
 
   @Test
