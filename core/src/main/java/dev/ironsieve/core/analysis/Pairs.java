@@ -17,7 +17,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.SplittableRandom;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
 
@@ -26,12 +25,6 @@ import java.util.function.IntPredicate;
  * something there. One such rule is enough for a finding; {@link #all} has every one.
  */
 final class Pairs {
-  /** Points of a rule that are looked up before the rules around it. */
-  private static final int MOST_PICKS = 8;
-
-  /** From how many rules on one such point pays, from twice as many two, and so on. */
-  private static final int RULES_PER_PICK = 20_000;
-
   private final Questions questions;
   private final Order order;
   private final IntFunction<Standing> standings;
@@ -100,6 +93,9 @@ final class Pairs {
 
   /** The first earlier rule with another verdict that decides something and lies inside. */
   Pair generalised(int slot, Around around) {
+    if (isRedundantAbove(slot)) {
+      return Certificate.NONE;
+    }
     int other = firstInside(slot, around, o -> contains(slot, o));
     return other == Order.NONE ? Certificate.NONE : new Pair.Found(other, point(other));
   }
@@ -117,9 +113,12 @@ final class Pairs {
 
   /** An earlier rule that correlates with this. */
   Pair correlated(int slot, Around around, Corners corners) {
-    Pair.Found picked = picked(slot, Math.min(MOST_PICKS, order.size() / RULES_PER_PICK));
-    if (picked != null) {
-      return picked;
+    if (isRedundantAbove(slot)) {
+      return Certificate.NONE;
+    }
+    if (standings.apply(slot) instanceof Standing.Covered covered
+        && mayCorrelate(slot, covered.decidedBy())) {
+      return new Pair.Found(covered.decidedBy(), covered.point());
     }
     IntPredicate will = mayCorrelate(slot);
     Pair.Found[] found = new Pair.Found[1];
@@ -138,25 +137,9 @@ final class Pairs {
     return found[0] == null ? exactly(slot, open, will, corners) : found[0];
   }
 
-  /**
-   * What is found at a few points of the rule: the more rules there are, the likelier it is that
-   * some other decides one, and the longer it takes to look at all that are around.
-   *
-   * @param picks how many points of each box
-   * @return null if nothing is found there
-   */
-  Pair.Found picked(int slot, int picks) {
-    SplittableRandom random = new SplittableRandom(slot);
-    for (Box box : order.region(slot)) {
-      for (int i = 0; i < picks; i++) {
-        int[] point = order.space().pick(box, random);
-        int first = order.first(point);
-        if (first != slot && mayCorrelate(slot, first)) {
-          return new Pair.Found(first, point);
-        }
-      }
-    }
-    return null;
+  /** Whether it is known that nothing of the rule's match is decided otherwise. */
+  private boolean isRedundantAbove(int slot) {
+    return standings.apply(slot) instanceof Standing.Covered covered && !covered.shadowed();
   }
 
   /** No rule at this position or below, but above {@code slot}, decides anything of its match. */
