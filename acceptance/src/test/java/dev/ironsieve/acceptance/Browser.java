@@ -4,6 +4,7 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
@@ -13,7 +14,9 @@ import java.util.Map;
 
 /** Debian's Chromium without a screen, driven by Playwright. */
 final class Browser implements AutoCloseable {
-  private static final int PATIENCE_MILLIS = 20_000;
+  /** How long a page is waited for. A busy machine is no failure, so it is long. */
+  private static final int PATIENCE_MILLIS = 60_000;
+
   private static final String PASSWORD = "brindlemere-demo";
 
   private final Playwright playwright;
@@ -21,6 +24,7 @@ final class Browser implements AutoCloseable {
   private final List<String> complaints = new ArrayList<>();
 
   Browser() {
+    PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE_MILLIS);
     playwright =
         Playwright.create(
             new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));

@@ -6,7 +6,6 @@ import com.deque.html.axecore.playwright.AxeBuilder;
 import com.deque.html.axecore.results.AxeResults;
 import com.deque.html.axecore.results.Rule;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import java.util.List;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -23,7 +22,6 @@ abstract class OnTheBench {
 
   @BeforeAll
   static void start() {
-    PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
     server = new Server("acceptance", true);
     browser = new Browser();
   }

@@ -20,7 +20,7 @@ import java.util.concurrent.TimeUnit;
 /** The packaged server on a database of its own that is made anew. */
 final class Server implements AutoCloseable {
   private static final Path JAR = Path.of("../server/target/quarkus-app/quarkus-run.jar");
-  private static final Duration PATIENCE = Duration.ofSeconds(60);
+  private static final Duration PATIENCE = Duration.ofMinutes(3);
 
   private final String database;
   private final int port;

@@ -55,10 +55,22 @@ class PresenceTest {
   private static void tell(
       int port, Status status, String user, String address, String session, byte[] secret)
       throws IOException {
+    tell(port, status, user, address, session, secret, 30_000);
+  }
+
+  private static void tell(
+      int port,
+      Status status,
+      String user,
+      String address,
+      String session,
+      byte[] secret,
+      int patience)
+      throws IOException {
     byte[] told =
         Accounting.request(9, status, user, Address.parse(address), null, session, secret);
     try (DatagramSocket socket = new DatagramSocket(0, LOOPBACK)) {
-      socket.setSoTimeout(1500);
+      socket.setSoTimeout(patience);
       socket.send(new DatagramPacket(told, told.length, LOOPBACK, port));
       DatagramPacket answer = new DatagramPacket(new byte[100], 100);
       socket.receive(answer);
@@ -110,7 +122,7 @@ class PresenceTest {
   void whoeverDoesNotKnowTheSecretIsNotAnswered() {
     int port = listener.listen(new InetSocketAddress(LOOPBACK, 0), "between us");
     assertThatThrownBy(
-            () -> tell(port, Status.START, "maya.lind", "10.1.99.2", "x", new byte[] {1}))
+            () -> tell(port, Status.START, "maya.lind", "10.1.99.2", "x", new byte[] {1}, 1500))
         .isInstanceOf(SocketTimeoutException.class);
     probe("from 10.1.99.2 to 192.0.2.10 tcp/443")
         .body("line", equalTo("from 10.1.99.2 in offices to 192.0.2.10 in booking tcp/443"));
