@@ -3,9 +3,11 @@ package dev.ironsieve.server.account;
 import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.jdbc.Digest;
+import dev.ironsieve.server.jdbc.Sql;
 import io.quarkus.elytron.security.common.BcryptUtil;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.security.SecureRandom;
+import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Base64;
@@ -15,13 +17,16 @@ import java.util.Optional;
 /** Signing in and out, and the care of accounts. */
 @ApplicationScoped
 public class Accounts {
-  private static final int BCRYPT_COST = 12;
+  static final int BCRYPT_COST = 12;
+  private static final int DEMOS_COST = 4; // the least there is
   private static final int TOKEN_BYTES = 32;
   private static final Duration SETUP_LASTS = Duration.ofHours(24);
 
-  /** Compared with when there is no such account, so that the answer takes as long. */
-  private static final String NOBODYS_HASH =
-      BcryptUtil.bcryptHash("nobody's password", BCRYPT_COST);
+  /**
+   * Compared with when there is no such account, so that the answer takes as long. Its password,
+   * "nobody", is too short for an account to have it.
+   */
+  static final String NOBODYS_HASH = "$2a$12$HCKsr4H5El9v/lc1do7r9uQct.7e45goVnr95iph8cMaomsqOR9O.";
 
   private final Database database;
   private final SignInConfig config;
@@ -39,11 +44,9 @@ public class Accounts {
    */
   public record SignedIn(Account account, String token, Duration lasts) {}
 
-  /** Outcome of the part of a sign-in that runs in a transaction, which must not roll back. */
-  private record Attempt(SignedIn signedIn, Problem problem) {}
-
   /**
-   * Signs in.
+   * Signs in. Comparing a password takes a good part of a second, so meanwhile no connection to the
+   * database is held, and whether the name was locked meanwhile is looked at once more.
    *
    * @throws Problem 401 if name and password do not go together, 429 while the name is locked
    */
@@ -51,32 +54,42 @@ public class Accounts {
     if (!Account.isName(name) || password == null) {
       throw wrong();
     }
-    Attempt attempt =
-        database.inTransaction(
+    String hash =
+        database
+            .inTransaction("looking up an account", sql -> unlessLocked(sql, name))
+            .map(AccountStore.Secret::passwordHash)
+            .orElse(NOBODYS_HASH);
+    boolean right = BcryptUtil.matches(password, hash);
+    return database
+        .inTransaction(
             "signing in",
             sql -> {
-              Optional<Instant> locked = AccountStore.lockedUntil(sql, name);
-              if (locked.isPresent()) {
-                return new Attempt(null, locked(locked.get()));
-              }
-              Optional<AccountStore.Secret> found = AccountStore.byName(sql, name);
-              String hash = found.map(AccountStore.Secret::passwordHash).orElse(NOBODYS_HASH);
-              boolean right = BcryptUtil.matches(password, hash);
-              if (!right || found.isEmpty() || found.get().account().disabled()) {
+              Optional<Account> account =
+                  unlessLocked(sql, name)
+                      .filter(found -> right && found.passwordHash().equals(hash))
+                      .map(AccountStore.Secret::account)
+                      .filter(found -> !found.disabled());
+              if (account.isEmpty()) {
                 Instant until = Instant.now().plus(config.lockedFor());
                 AccountStore.countFailure(sql, name, config.failures(), until);
-                return new Attempt(null, wrong());
+                return Optional.<SignedIn>empty(); // not thrown here, where it would undo the count
               }
               AccountStore.forgetFailures(sql, name);
               String token = newToken();
               AccountStore.addSession(
-                  sql, hash(token), found.get().account().id(), Instant.now().plus(config.lasts()));
-              return new Attempt(new SignedIn(found.get().account(), token, config.lasts()), null);
-            });
-    if (attempt.problem() != null) {
-      throw attempt.problem();
+                  sql, hash(token), account.get().id(), Instant.now().plus(config.lasts()));
+              return Optional.of(new SignedIn(account.get(), token, config.lasts()));
+            })
+        .orElseThrow(Accounts::wrong);
+  }
+
+  private static Optional<AccountStore.Secret> unlessLocked(Sql sql, String name)
+      throws SQLException {
+    Optional<Instant> locked = AccountStore.lockedUntil(sql, name);
+    if (locked.isPresent()) {
+      throw locked(locked.get());
     }
-    return attempt.signedIn();
+    return AccountStore.byName(sql, name);
   }
 
   private static Problem wrong() {
@@ -140,9 +153,18 @@ public class Accounts {
   }
 
   public Account add(String name, String displayName, Role role, String password) {
+    return add(name, displayName, role, password, BCRYPT_COST);
+  }
+
+  /** Adds an account of the demo. As everybody may know its password, its hash need not be slow. */
+  public Account addForDemo(String name, String displayName, Role role, String password) {
+    return add(name, displayName, role, password, DEMOS_COST);
+  }
+
+  private Account add(String name, String displayName, Role role, String password, int cost) {
     Account.checkNames(name, displayName);
     Account.checkPassword(password);
-    String hash = BcryptUtil.bcryptHash(password, BCRYPT_COST);
+    String hash = BcryptUtil.bcryptHash(password, cost);
     Account added =
         database.inTransaction(
             "adding an account", sql -> AccountStore.add(sql, name, displayName, role, hash));

@@ -71,10 +71,10 @@ public class Start {
 
   private void loadDemo() {
     if (accounts.offerSetup().isPresent()) {
-      accounts.add("ruth.okell", "Ruth Okell", Role.PUBLISHER, PASSWORD);
-      accounts.add("tomas.wren", "Tomas Wren", Role.EDITOR, PASSWORD);
-      accounts.add("ines.calder", "Ines Calder", Role.VIEWER, PASSWORD);
-      accounts.add("odile.marsh", "Odile Marsh", Role.ADMIN, PASSWORD);
+      accounts.addForDemo("ruth.okell", "Ruth Okell", Role.PUBLISHER, PASSWORD);
+      accounts.addForDemo("tomas.wren", "Tomas Wren", Role.EDITOR, PASSWORD);
+      accounts.addForDemo("ines.calder", "Ines Calder", Role.VIEWER, PASSWORD);
+      accounts.addForDemo("odile.marsh", "Odile Marsh", Role.ADMIN, PASSWORD);
     }
     demoDirectory.start();
     if (directory.last(true).isEmpty()) {
