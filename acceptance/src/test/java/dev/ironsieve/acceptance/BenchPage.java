@@ -1,10 +1,11 @@
 package dev.ironsieve.acceptance;
 
+import com.google.gson.JsonParser;
+import com.microsoft.playwright.APIResponse;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import java.net.URI;
-import java.util.List;
+import com.microsoft.playwright.options.RequestOptions;
 
 /** The bench on a page, in the words of its users. */
 record BenchPage(Page page) {
@@ -56,27 +57,25 @@ record BenchPage(Page page) {
 
   /** A rulebase as our own document. */
   String document(int rulebase) {
-    return (String)
-        page.evaluate(
-            "async id => (await fetch(`/api/rulebases/${id}/draft/document`)).text()", rulebase);
+    return page.request().get("/api/rulebases/" + rulebase + "/draft/document").text();
   }
 
   /** Adds a rulebase from a document by the REST interface, and opens it at a rule. */
   void readIn(String name, String document, String rule) {
-    Object id =
-        page.evaluate(
-            """
-            async ([name, document]) => {
-              const answer = await fetch(`/api/rulebases/import?name=${name}`, {
-                method: 'POST',
-                headers: { 'X-Iron-Sieve': 'test', 'Content-Type': 'application/json' },
-                body: document,
-              });
-              return (await answer.json()).id;
-            }
-            """,
-            List.of(name, document));
-    page.navigate(URI.create(page.url()).resolve("/rulebases/" + id + "/rules").toString());
+    APIResponse answer =
+        page.request()
+            .post(
+                "/api/rulebases/import",
+                RequestOptions.create()
+                    .setQueryParam("name", name)
+                    .setHeader("X-Iron-Sieve", "test")
+                    .setHeader("Content-Type", "application/json")
+                    .setData(document));
+    if (!answer.ok()) {
+      throw new IllegalStateException("not read in: " + answer.text());
+    }
+    long id = JsonParser.parseString(answer.text()).getAsJsonObject().get("id").getAsLong();
+    page.navigate("/rulebases/" + id + "/rules");
     rule(rule).waitFor();
   }
 

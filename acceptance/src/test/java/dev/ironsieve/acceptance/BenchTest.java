@@ -263,7 +263,8 @@ class BenchTest extends OnTheBench {
   @Test
   void twoPeopleSeeEachOthersChangesAndAConflictOverwritesNobody() {
     String address = page().url().replaceAll("\\?.*", "");
-    Page other = browser.signedIn(address, "tomas.wren");
+    Page other = browser.signedIn(server.address(), "tomas.wren");
+    other.navigate(address);
     BenchPage tomas = new BenchPage(other);
     tomas.rule("h01").waitFor();
     assertThat(page().locator("[data-presence]")).containsText("Tomas Wren is here too");
@@ -291,7 +292,8 @@ class BenchTest extends OnTheBench {
   @Test
   void aViewerSeesEverythingAndChangesNothing() {
     String address = page().url().replaceAll("\\?.*", "");
-    Page other = browser.signedIn(address, "ines.calder");
+    Page other = browser.signedIn(server.address(), "ines.calder");
+    other.navigate(address);
     BenchPage ines = new BenchPage(other);
     ines.focus("h12");
     assertThat(ines.rule("h12")).containsText("shadowed by 10 and 12");

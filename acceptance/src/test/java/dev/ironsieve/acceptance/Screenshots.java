@@ -157,7 +157,8 @@ public final class Screenshots {
   }
 
   private void take(String name, Consumer<BenchPage> scene) {
-    Page page = browser.signedIn(address + "/rulebases/1/rules", "ruth.okell");
+    Page page = browser.signedIn(address, "ruth.okell");
+    page.navigate("/rulebases/1/rules");
     BenchPage bench = new BenchPage(page);
     bench.rule("h01").waitFor();
     scene.accept(bench);
