@@ -40,10 +40,10 @@ class AnalysisTwinTest {
     private int unmetNeeds;
     private final Map<String, Integer> numbers = new HashMap<>();
 
-    Comparison(String as, LiveAnalysis live, List<Connection> points) {
+    Comparison(String as, LiveAnalysis live, Tried tried, List<Connection> points) {
       this.as = as;
       this.live = live;
-      tried = new Tried(live.rulebase(), points);
+      this.tried = tried;
       slow = new SlowRules(live.rulebase());
       needs =
           new SlowNeeds(
@@ -212,7 +212,7 @@ class AnalysisTwinTest {
   void agreesWithTryingEveryPointOnThousandsOfRulebases() {
     for (int seed = 0; seed < Rounds.of(3000); seed++) {
       Rulebase base = new SmallWorld(seed).rulebase(9);
-      new Comparison("seed " + seed, new LiveAnalysis(base), PLAIN).run();
+      new Comparison("seed " + seed, new LiveAnalysis(base), new Tried(base, PLAIN), PLAIN).run();
     }
   }
 
@@ -220,7 +220,9 @@ class AnalysisTwinTest {
   void agreesWhereRulesSpeakOfPeopleAndApplicationsToo() {
     for (int seed = 0; seed < Rounds.of(400); seed++) {
       Rulebase base = new SmallWorld(seed, true).rulebase(9);
-      new Comparison("seed " + seed, new LiveAnalysis(base), WITH_TERMS).run();
+      new Comparison(
+              "seed " + seed, new LiveAnalysis(base), new Tried(base, WITH_TERMS), WITH_TERMS)
+          .run();
     }
   }
 
@@ -228,9 +230,11 @@ class AnalysisTwinTest {
   void staysRightThroughRandomEdits() {
     for (int seed = 0; seed < Rounds.of(240); seed++) {
       boolean withTerms = seed % 3 == 0;
+      List<Connection> points = withTerms ? WITH_TERMS : PLAIN;
       RandomEdits edits = new RandomEdits(seed, withTerms);
       Rulebase base = new SmallWorld(seed, withTerms).rulebase(8);
       LiveAnalysis live = new LiveAnalysis(base);
+      Tried tried = new Tried(base, points);
       for (int step = 0; step < 12; step++) {
         Edit edit = edits.next(base);
         Map<String, View> before = views(live);
@@ -246,7 +250,8 @@ class AnalysisTwinTest {
         }
         LiveAnalysis.Changed changed = live.update(base, touched);
         String as = "seed " + seed + " step " + step + " " + edit;
-        new Comparison(as, live, withTerms ? WITH_TERMS : PLAIN).run();
+        tried = tried.on(base);
+        new Comparison(as, live, tried, points).run();
         views(live)
             .forEach(
                 (id, now) -> {

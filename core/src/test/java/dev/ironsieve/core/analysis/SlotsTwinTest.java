@@ -28,14 +28,15 @@ class SlotsTwinTest {
     for (int seed = 0; seed < Rounds.of(120); seed++) {
       Rulebase base = new SmallWorld(seed).rulebase(7);
       LiveAnalysis live = new LiveAnalysis(base);
-      Verdict[] before = new Tried(base, ALL).verdicts();
+      Tried tried = new Tried(base, ALL);
+      Verdict[] before = tried.verdicts();
       for (Rule rule : base.rules()) {
         Slots slots = live.slots(rule.id());
         assertThat(slots.places()).isEqualTo(base.rules().size());
         for (int place = 0; place < slots.places(); place++) {
           String as = "seed %d, %s to %d".formatted(seed, rule, place);
           Rulebase moved = moved(base, rule, place);
-          Verdict[] after = new Tried(moved, ALL).verdicts();
+          Verdict[] after = tried.on(moved).verdicts();
           Set<Set<Verdict>> changes = new HashSet<>();
           for (int p = 0; p < before.length; p++) {
             if (before[p] != after[p]) {

@@ -32,7 +32,7 @@ class ChecksTwinTest {
     final List<Boolean> shows = new ArrayList<>();
 
     Mistakes(Rulebase base, List<Connection> points) {
-      Verdict[] right = new Tried(base, points).verdicts();
+      Tried right = new Tried(base, points);
       List<Rule> rules = base.rules();
       for (int i = 0; i < rules.size(); i++) {
         Rule rule = rules.get(i);
@@ -55,8 +55,8 @@ class ChecksTwinTest {
                 rule.opening(),
                 rule.logging(),
                 rule.note());
-        add(new Mutant.OtherVerdict(rule.id()), replaced(base, i, changed), points, right);
-        add(new Mutant.Disabled(rule.id()), replaced(base, i, rule.enabled(false)), points, right);
+        add(new Mutant.OtherVerdict(rule.id()), replaced(base, i, changed), right);
+        add(new Mutant.Disabled(rule.id()), replaced(base, i, rule.enabled(false)), right);
         int next = i + 1;
         while (next < rules.size() && !rules.get(next).enabled()) {
           next++;
@@ -65,12 +65,12 @@ class ChecksTwinTest {
           List<Rule> swapped = new ArrayList<>(rules);
           Collections.swap(swapped, i, next);
           Mutant swap = new Mutant.Swapped(rule.id(), rules.get(next).id());
-          add(swap, with(base, swapped), points, right);
+          add(swap, with(base, swapped), right);
         }
         for (Mutant.Part part : Mutant.Part.values()) {
           if (!part.leftOut(rule).matchesLike(rule)) {
             Rulebase wider = replaced(base, i, part.leftOut(rule));
-            add(new Mutant.Widened(rule.id(), part), wider, points, right);
+            add(new Mutant.Widened(rule.id(), part), wider, right);
           }
         }
       }
@@ -86,10 +86,10 @@ class ChecksTwinTest {
       return base.withSections(List.of(new Section("s", "S", rules)));
     }
 
-    private void add(Mutant mutant, Rulebase after, List<Connection> points, Verdict[] right) {
+    private void add(Mutant mutant, Rulebase after, Tried right) {
       mutants.add(mutant);
       made.add(after);
-      shows.add(!Arrays.equals(right, new Tried(after, points).verdicts()));
+      shows.add(!Arrays.equals(right.verdicts(), right.on(after).verdicts()));
     }
 
     Set<Mutant> noticedBy(List<Check> checks) {

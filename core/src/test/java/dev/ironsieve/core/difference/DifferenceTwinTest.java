@@ -22,7 +22,7 @@ class DifferenceTwinTest {
 
   private static void check(String as, Rulebase before, Rulebase after, List<Connection> points) {
     Tried old = new Tried(before, points);
-    Tried now = new Tried(after, points);
+    Tried now = old.on(after);
     for (Aspect aspect : Aspect.values()) {
       Difference difference = Differences.between(before, after, aspect);
       // The same where no box, and where one box, may be taken apart.

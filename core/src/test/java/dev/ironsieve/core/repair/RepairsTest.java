@@ -29,24 +29,20 @@ class RepairsTest {
 
   @Test
   void removeTheirFindingAndChangeExactlyWhatTheySay() {
-    Map<Finding.Kind, Integer> tried = new EnumMap<>(Finding.Kind.class);
+    Map<Finding.Kind, Integer> kinds = new EnumMap<>(Finding.Kind.class);
     for (int seed = 0; seed < Rounds.of(160); seed++) {
       Rulebase base = withTwins(new SmallWorld(seed).rulebase(7));
       LiveAnalysis analysis = new LiveAnalysis(base);
-      Verdict[] before = new Tried(base, ALL).verdicts();
+      Tried tried = new Tried(base, ALL);
       for (Finding finding : analysis.findings()) {
         for (Repair repair : Repairs.of(finding, analysis)) {
-          tried.merge(finding.kind(), 1, Integer::sum);
+          kinds.merge(finding.kind(), 1, Integer::sum);
           check(
-              "seed " + seed + ", " + finding + ", " + repair.says(),
-              base,
-              before,
-              finding,
-              repair);
+              "seed " + seed + ", " + finding + ", " + repair.says(), base, tried, finding, repair);
         }
       }
     }
-    assertThat(tried.keySet())
+    assertThat(kinds.keySet())
         .containsExactlyInAnyOrder(
             Finding.Kind.EMPTY,
             Finding.Kind.SHADOWED,
@@ -124,10 +120,10 @@ class RepairsTest {
     return base.withSections(List.of(new Section("s", "S", rules)));
   }
 
-  private static void check(
-      String as, Rulebase base, Verdict[] before, Finding finding, Repair repair) {
+  private static void check(String as, Rulebase base, Tried tried, Finding finding, Repair repair) {
     Rulebase after = repair.edit().apply(base);
-    Verdict[] verdicts = new Tried(after, ALL).verdicts();
+    Verdict[] before = tried.verdicts();
+    Verdict[] verdicts = tried.on(after).verdicts();
     for (int p = 0; p < verdicts.length; p++) {
       assertThat(repair.effect().part(ALL.get(p)).isPresent())
           .as("%s at %s", as, ALL.get(p))

@@ -12,7 +12,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Vocabulary;
-import java.util.List;
+import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
@@ -27,15 +27,25 @@ public record SlowRules(Rulebase rulebase) {
         .findFirst();
   }
 
+  /**
+   * Whether every rule holds for the same connections in both: nothing else of a rulebase is looked
+   * at here.
+   */
+  boolean holdsAsIn(SlowRules other) {
+    return rulebase.addresses().equals(other.rulebase.addresses())
+        && rulebase.services().equals(other.rulebase.services())
+        && rulebase.feeds().equals(other.rulebase.feeds())
+        && rulebase.vocabularies().equals(other.rulebase.vocabularies());
+  }
+
   public boolean holds(Rule rule, Connection c) {
     return holds(rule.fromZones(), zone -> zone.equalsIgnoreCase(c.from().zone()))
         && holds(rule.toZones(), zone -> zone.equalsIgnoreCase(c.to().zone()))
         && holds(rule.fromAddresses(), item -> in(item, c.from()))
         && holds(rule.toAddresses(), item -> in(item, c.to()))
         && holds(rule.services(), item -> in(item, c))
-        && rule.services().except().stream().noneMatch(item -> mayBeUsual(item, c))
-        && rule.terms().entrySet().stream()
-            .allMatch(asked -> holdsTerm(asked.getKey(), asked.getValue(), c));
+        && !any(rule.services().except(), item -> mayBeUsual(item, c))
+        && !any(rule.terms().entrySet(), asked -> !holdsTerm(asked.getKey(), asked.getValue(), c));
   }
 
   /** What is unknown is a member of nothing narrower than everything. */
@@ -71,8 +81,18 @@ public record SlowRules(Rulebase rulebase) {
   }
 
   private static <T> boolean holds(Criterion<T> criterion, Predicate<T> test) {
-    boolean in = criterion.items().isEmpty() || criterion.items().stream().anyMatch(test);
-    return in && criterion.except().stream().noneMatch(test);
+    boolean in = criterion.items().isEmpty() || any(criterion.items(), test);
+    return in && !any(criterion.except(), test);
+  }
+
+  /** A plain loop: this is asked millions of times. */
+  private static <T> boolean any(Collection<T> items, Predicate<T> test) {
+    for (T item : items) {
+      if (test.test(item)) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private boolean in(AddressItem item, Connection.Endpoint end) {
@@ -85,13 +105,9 @@ public record SlowRules(Rulebase rulebase) {
         return set.addresses().ranges().stream().anyMatch(range -> range.contains(end.address()));
       }
     }
-    List<AddressItem> members =
-        rulebase.addresses().stream()
-            .filter(o -> o.name().equals(name))
-            .findFirst()
-            .orElseThrow()
-            .members();
-    return members.stream().anyMatch(member -> in(member, end));
+    return any(
+        rulebase.addresses(),
+        object -> object.name().equals(name) && any(object.members(), member -> in(member, end)));
   }
 
   private boolean in(ServiceItem item, Connection c) {
@@ -110,13 +126,9 @@ public record SlowRules(Rulebase rulebase) {
       return onUsualPorts(c);
     }
     String name = ((ServiceItem.Named) item).name();
-    List<ServiceItem> members =
-        rulebase.services().stream()
-            .filter(o -> o.name().equals(name))
-            .findFirst()
-            .orElseThrow()
-            .members();
-    return members.stream().anyMatch(member -> in(member, c));
+    return any(
+        rulebase.services(),
+        object -> object.name().equals(name) && any(object.members(), member -> in(member, c)));
   }
 
   /** Whether usual ports are excepted, the application is not known, and one has the service. */

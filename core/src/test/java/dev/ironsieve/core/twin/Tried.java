@@ -7,27 +7,52 @@ import dev.ironsieve.core.model.Verdict;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /** A rulebase tried on every point of its small world. Rules are meant by their position. */
 public final class Tried {
+  private final SlowRules slow;
+  private final List<Connection> all;
   private final List<Rule> rules;
   private final List<BitSet> held = new ArrayList<>();
   private final int points;
 
   public Tried(Rulebase base, List<Connection> all) {
-    rules = base.rules();
+    this(new SlowRules(base), all, Map.of());
+  }
+
+  private Tried(SlowRules slow, List<Connection> all, Map<Rule, BitSet> known) {
+    this.slow = slow;
+    this.all = all;
+    rules = slow.rulebase().rules();
     points = all.size();
-    SlowRules slow = new SlowRules(base);
     for (Rule rule : rules) {
-      BitSet where = new BitSet();
-      for (int p = 0; p < points; p++) {
-        if (slow.holds(rule, all.get(p))) {
-          where.set(p);
-        }
-      }
-      held.add(where);
+      held.add(known.containsKey(rule) ? known.get(rule) : tried(rule));
     }
+  }
+
+  private BitSet tried(Rule rule) {
+    BitSet where = new BitSet();
+    for (int p = 0; p < points; p++) {
+      if (slow.holds(rule, all.get(p))) {
+        where.set(p);
+      }
+    }
+    return where;
+  }
+
+  /** Another rulebase on the same points; a rule that means the same in both is not tried again. */
+  public Tried on(Rulebase other) {
+    SlowRules next = new SlowRules(other);
+    Map<Rule, BitSet> known = new HashMap<>();
+    if (next.holdsAsIn(slow)) {
+      for (int i = 0; i < rules.size(); i++) {
+        known.put(rules.get(i), held.get(i));
+      }
+    }
+    return new Tried(next, all, known);
   }
 
   public List<Rule> rules() {
