@@ -20,6 +20,8 @@ import java.util.concurrent.TimeUnit;
 /** The packaged server on a database of its own that is made anew. */
 final class Server implements AutoCloseable {
   private static final Path JAR = Path.of("../server/target/quarkus-app/quarkus-run.jar");
+
+  /** How long it may take to start. Other users of the machine may leave it little for minutes. */
   private static final Duration PATIENCE = Duration.ofMinutes(3);
 
   private final String database;
@@ -63,7 +65,13 @@ final class Server implements AutoCloseable {
   /** Starts the server, again if it was stopped, and waits until it answers. */
   void start() {
     String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
-    ProcessBuilder builder = new ProcessBuilder(java, "-jar", JAR.toString());
+    ProcessBuilder builder =
+        new ProcessBuilder(
+            java,
+            "-XX:TieredStopAtLevel=1", // it ends before the second compiler pays
+            "-Dquarkus.datasource.jdbc.acquisition-timeout=3M",
+            "-jar",
+            JAR.toString());
     builder.environment().put("IRON_SIEVE_DB_URL", database);
     builder.environment().put("IRON_SIEVE_PORT", String.valueOf(port));
     builder.environment().put("IRON_SIEVE_DEMO", String.valueOf(demo));
