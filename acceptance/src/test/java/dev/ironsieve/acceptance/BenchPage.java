@@ -5,7 +5,6 @@ import com.microsoft.playwright.APIResponse;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import com.microsoft.playwright.options.RequestOptions;
 
 /** The bench on a page, in the words of its users. */
 record BenchPage(Page page) {
@@ -57,7 +56,9 @@ record BenchPage(Page page) {
 
   /** A rulebase as our own document. */
   String document(int rulebase) {
-    return page.request().get("/api/rulebases/" + rulebase + "/draft/document").text();
+    return page.request()
+        .get("/api/rulebases/" + rulebase + "/draft/document", Browser.request())
+        .text();
   }
 
   /** Adds a rulebase from a document by the REST interface, and opens it at a rule. */
@@ -66,7 +67,7 @@ record BenchPage(Page page) {
         page.request()
             .post(
                 "/api/rulebases/import",
-                RequestOptions.create()
+                Browser.request()
                     .setQueryParam("name", name)
                     .setHeader("X-Iron-Sieve", "test")
                     .setHeader("Content-Type", "application/json")

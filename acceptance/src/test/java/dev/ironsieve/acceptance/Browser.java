@@ -34,6 +34,7 @@ final class Browser implements AutoCloseable {
             .chromium()
             .launch(
                 new BrowserType.LaunchOptions()
+                    .setTimeout(PATIENCE_MILLIS)
                     .setExecutablePath(Path.of("/usr/bin/chromium"))
                     .setArgs(
                         List.of(
@@ -85,13 +86,18 @@ final class Browser implements AutoCloseable {
         page.request()
             .post(
                 "/api/session",
-                RequestOptions.create()
+                request()
                     .setHeader("X-Iron-Sieve", "test")
                     .setData(Map.of("name", name, "password", PASSWORD)));
     if (!answer.ok()) {
       throw new IllegalStateException(name + " was not let in: " + answer.text());
     }
     return page;
+  }
+
+  /** A request to the server that is waited for as long as a page. */
+  static RequestOptions request() {
+    return RequestOptions.create().setTimeout(PATIENCE_MILLIS);
   }
 
   /** Errors that pages threw or logged so far. */
