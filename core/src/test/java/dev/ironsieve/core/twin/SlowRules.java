@@ -1,6 +1,7 @@
 package dev.ironsieve.core.twin;
 
 import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
@@ -11,9 +12,11 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
+import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.Vocabulary;
 import java.util.Collection;
 import java.util.Map;
+import java.util.NoSuchElementException;
 import java.util.Optional;
 import java.util.function.Predicate;
 
@@ -85,7 +88,8 @@ public record SlowRules(Rulebase rulebase) {
     return in && !any(criterion.except(), test);
   }
 
-  /** A plain loop: this is asked millions of times. */
+  // Plain loops: these are asked millions of times.
+
   private static <T> boolean any(Collection<T> items, Predicate<T> test) {
     for (T item : items) {
       if (test.test(item)) {
@@ -93,6 +97,15 @@ public record SlowRules(Rulebase rulebase) {
       }
     }
     return false;
+  }
+
+  private static <T> T first(Collection<T> items, Predicate<T> test) {
+    for (T item : items) {
+      if (test.test(item)) {
+        return item;
+      }
+    }
+    throw new NoSuchElementException();
   }
 
   private boolean in(AddressItem item, Connection.Endpoint end) {
@@ -105,9 +118,8 @@ public record SlowRules(Rulebase rulebase) {
         return set.addresses().ranges().stream().anyMatch(range -> range.contains(end.address()));
       }
     }
-    return any(
-        rulebase.addresses(),
-        object -> object.name().equals(name) && any(object.members(), member -> in(member, end)));
+    AddressObject object = first(rulebase.addresses(), o -> o.name().equals(name));
+    return any(object.members(), member -> in(member, end));
   }
 
   private boolean in(ServiceItem item, Connection c) {
@@ -126,9 +138,8 @@ public record SlowRules(Rulebase rulebase) {
       return onUsualPorts(c);
     }
     String name = ((ServiceItem.Named) item).name();
-    return any(
-        rulebase.services(),
-        object -> object.name().equals(name) && any(object.members(), member -> in(member, c)));
+    ServiceObject object = first(rulebase.services(), o -> o.name().equals(name));
+    return any(object.members(), member -> in(member, c));
   }
 
   /** Whether usual ports are excepted, the application is not known, and one has the service. */

@@ -18,6 +18,7 @@ public final class Tried {
   private final List<Rule> rules;
   private final List<BitSet> held = new ArrayList<>();
   private final int points;
+  private Verdict[] verdicts; // null before they are asked for
 
   public Tried(Rulebase base, List<Connection> all) {
     this(new SlowRules(base), all, Map.of());
@@ -84,9 +85,11 @@ public final class Tried {
 
   /** The verdict at every point. */
   public Verdict[] verdicts() {
-    Verdict[] out = new Verdict[points];
-    Arrays.setAll(out, point -> verdict(decides(point, -1)));
-    return out;
+    if (verdicts == null) {
+      verdicts = new Verdict[points];
+      Arrays.setAll(verdicts, point -> verdict(decides(point, -1)));
+    }
+    return verdicts.clone();
   }
 
   /** The points that a rule decides. */
