@@ -80,8 +80,9 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
     case 'setTimeZone':
       return { ...draft, timeZone: edit.name! };
     case 'putCheck': {
-      const checks = put(draft.checks as SavedCheck[], edit.check as SavedCheck, edit.replaces);
-      return { ...draft, checks };
+      const check = edit.check as SavedCheck;
+      const checks = put(draft.checks as SavedCheck[], check, edit.replaces);
+      return { ...draft, checks: edit.replaces ? checks : placedAbove(checks, edit.before) };
     }
     case 'deleteCheck':
       return { ...draft, checks: draft.checks.filter((c) => !sameName(c.name!, edit.name!)) };
@@ -190,6 +191,13 @@ function renamed(
     const said = rule[what];
     return said && sameName(said, from) ? { ...rule, [what]: to } : rule;
   });
+}
+
+/** The last check moved above the one of that name; left where it is if there is none. */
+function placedAbove(checks: SavedCheck[], name: string | undefined): SavedCheck[] {
+  const others = checks.slice(0, -1);
+  const at = others.findIndex((check) => name && sameName(check.name!, name));
+  return at < 0 ? checks : [...others.slice(0, at), checks.at(-1)!, ...others.slice(at)];
 }
 
 /** The checks saying the new name of a zone, as the server writes it into their lines. */

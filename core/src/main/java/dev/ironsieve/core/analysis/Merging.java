@@ -5,15 +5,18 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * Mergeable: two rules, one directly below the other, that do the same and differ in one criterion
  * only. Their union is one rule whose criterion has the items of both, provided that both have the
- * same exceptions; nothing stands between them that could tell the difference.
+ * same exceptions and that one criterion can list so many items; nothing stands between them that
+ * could tell the difference.
  */
 public final class Merging {
   private Merging() {}
@@ -50,15 +53,24 @@ public final class Merging {
             && upper.toZones().except().equals(lower.toZones().except())
             && upper.toAddresses().except().equals(lower.toAddresses().except())
             && upper.services().except().equals(lower.services().except());
-    Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
+    boolean fits =
+        fits(upper.fromZones(), lower.fromZones())
+            && fits(upper.fromAddresses(), lower.fromAddresses())
+            && fits(upper.toZones(), lower.toZones())
+            && fits(upper.toAddresses(), lower.toAddresses())
+            && fits(upper.services(), lower.services());
     for (Coordinate coordinate : Coordinate.values()) {
       Criterion<String> above = upper.term(coordinate);
       Criterion<String> below = lower.term(coordinate);
       exceptionsAgree &= above.except().equals(below.except());
-      terms.put(coordinate, union(above, below));
+      fits &= fits(above, below);
     }
-    if (!exceptionsAgree) {
+    if (!exceptionsAgree || !fits) {
       return Optional.empty();
+    }
+    Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
+    for (Coordinate coordinate : Coordinate.values()) {
+      terms.put(coordinate, union(upper.term(coordinate), lower.term(coordinate)));
     }
     return Optional.of(
         upper
@@ -70,6 +82,18 @@ public final class Merging {
                 union(upper.services(), lower.services()))
             .asking(terms)
             .enabled(true));
+  }
+
+  /** Whether one criterion can list the items of both. */
+  private static <T> boolean fits(Criterion<T> upper, Criterion<T> lower) {
+    if (upper.items().size() + lower.items().size() <= Criterion.MAX_ITEMS
+        || upper.items().isEmpty()
+        || lower.items().isEmpty()) {
+      return true;
+    }
+    Set<T> both = new HashSet<>(upper.items());
+    both.addAll(lower.items());
+    return both.size() <= Criterion.MAX_ITEMS;
   }
 
   /** Without items a criterion stands for everything, and so does its union with any other. */

@@ -27,9 +27,23 @@ final class CheckEditing {
           e.expected(),
           e.found().isEmpty() ? "nothing" : e.found());
     }
-    return before.withChecks(
+    List<SavedCheck> checks =
         ObjectEditing.placed(
-            Touched.CHECK, before.checks(), SavedCheck::name, check, put.replaces()));
+            Touched.CHECK, before.checks(), SavedCheck::name, check, put.replaces());
+    if (put.replaces() == null && put.before() != null) {
+      checks.removeLast();
+      checks.add(place(checks, put.before()), check);
+    }
+    return before.withChecks(checks);
+  }
+
+  /** The place above the check of that name; the end if it is gone. */
+  private static int place(List<SavedCheck> checks, String name) {
+    int at = 0;
+    while (at < checks.size() && !Names.key(checks.get(at).name()).equals(Names.key(name))) {
+      at++;
+    }
+    return at;
   }
 
   static Rulebase without(Rulebase before, String name) {

@@ -16,6 +16,7 @@ import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import java.time.ZoneId;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -28,27 +29,27 @@ public sealed interface Edit {
   /** Puts new rules, in this order, at a place. */
   record InsertRules(List<Rule> rules, Place place) implements Edit {
     public InsertRules {
-      rules = someOf("rules", rules);
+      rules = withOwnIds(someOf("rules", rules));
     }
   }
 
   /** Puts new wording in the place of rules with the same ids. */
   record ReplaceRules(List<Rule> rules) implements Edit {
     public ReplaceRules {
-      rules = someOf("rules", rules);
+      rules = withOwnIds(someOf("rules", rules));
     }
   }
 
   record DeleteRules(List<String> ids) implements Edit {
     public DeleteRules {
-      ids = someOf("ids", ids);
+      ids = eachOnce("ids", someOf("ids", ids));
     }
   }
 
   /** Takes rules out and puts them, in this order, at a place, which must not be one of them. */
   record MoveRules(List<String> ids, Place place) implements Edit {
     public MoveRules {
-      ids = someOf("ids", ids);
+      ids = eachOnce("ids", someOf("ids", ids));
     }
   }
 
@@ -102,8 +103,14 @@ public sealed interface Edit {
    * dev.ironsieve.core.text.ConnectionLine} writes it.
    *
    * @param replaces name of the check that becomes this one, or null for a new one
+   * @param before name of the check above which a new one stands, or null for the end
    */
-  record PutCheck(SavedCheck check, String replaces) implements Edit {}
+  record PutCheck(SavedCheck check, String replaces, String before) implements Edit {
+    /** At the end, if it is a new one. */
+    public PutCheck(SavedCheck check, String replaces) {
+      this(check, replaces, null);
+    }
+  }
 
   /** Takes away a check. */
   record DeleteCheck(String name) implements Edit {}
@@ -127,8 +134,21 @@ public sealed interface Edit {
 
   /** Several edits, one after the other, of which all or none happen. */
   record Batch(List<Edit> edits) implements Edit {
+    /** Most levels of batches inside batches; one that has none inside has one. */
+    public static final int MAX_LEVELS = 10;
+
     public Batch {
       edits = someOf("edits", edits);
+      int levels = 1 + edits.stream().mapToInt(Batch::levels).max().orElse(0);
+      if (levels > MAX_LEVELS) {
+        throw new InvalidModel("edits", "at most " + MAX_LEVELS + " levels of batches", "more");
+      }
+    }
+
+    private static int levels(Edit edit) {
+      return edit instanceof Batch batch
+          ? 1 + batch.edits.stream().mapToInt(Batch::levels).max().orElse(0)
+          : 0;
     }
   }
 
@@ -137,10 +157,22 @@ public sealed interface Edit {
       String found = items == null ? "nothing" : items.size() + "";
       throw new InvalidModel(what, "1 to " + MAX_RULES, found);
     }
-    if (Set.copyOf(items).size() != items.size()) {
-      throw new InvalidModel(what, "each once", "one of them twice");
-    }
     return List.copyOf(items);
+  }
+
+  private static List<String> eachOnce(String what, List<String> ids) {
+    Set<String> seen = new HashSet<>();
+    for (String id : ids) {
+      if (!seen.add(id)) {
+        throw new InvalidModel(what, "each id once", "\"" + id + "\" twice");
+      }
+    }
+    return ids;
+  }
+
+  private static List<Rule> withOwnIds(List<Rule> rules) {
+    eachOnce("rules", rules.stream().map(Rule::id).toList());
+    return rules;
   }
 
   /**

@@ -94,7 +94,7 @@ final class Inverse {
                   .orElseGet(() -> new Edit.DeleteCheck(put.check().name())));
       case Edit.DeleteCheck delete ->
           find(before.checks(), SavedCheck::name, delete.name())
-              .map(old -> new Edit.PutCheck(old, null));
+              .map(old -> new Edit.PutCheck(old, null, below(old, before.checks())));
       case Edit.DeleteObject delete -> makeAgain(before, delete);
       case Edit.PutVocabulary put -> Optional.of(vocabularyAsItWas(before, put.vocabulary()));
       case Edit.DeleteVocabulary delete ->
@@ -108,6 +108,12 @@ final class Inverse {
       case Edit.DeleteFeed delete -> before.feed(delete.name()).map(Edit.PutFeed::new);
       case Edit.Batch batch -> ofBatch(before, batch);
     };
+  }
+
+  /** Name of the check below one; null if it is the last. */
+  private static String below(SavedCheck check, List<SavedCheck> checks) {
+    int next = checks.indexOf(check) + 1;
+    return next < checks.size() ? checks.get(next).name() : null;
   }
 
   private static Edit vocabularyAsItWas(Rulebase before, Vocabulary next) {

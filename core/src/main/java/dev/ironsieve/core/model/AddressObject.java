@@ -11,9 +11,7 @@ public record AddressObject(String name, List<AddressItem> members, String note)
   public AddressObject {
     Names.checkObject("address", name);
     members = List.copyOf(members);
-    if (members.isEmpty()) {
-      throw new InvalidModel("address \"" + name + "\"", "at least one member", "none");
-    }
+    TermObject.checkMembers("address", name, members);
     Names.checkNote(note);
   }
 }

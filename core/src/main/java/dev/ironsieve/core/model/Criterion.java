@@ -22,10 +22,11 @@ public record Criterion<T>(List<T> items, List<T> except) {
   }
 
   private static <T> List<T> distinct(String what, List<T> items) {
-    if (items.size() > MAX_ITEMS) {
-      throw new InvalidModel(what, "at most " + MAX_ITEMS, items.size() + "");
+    List<T> distinct = List.copyOf(new LinkedHashSet<>(items));
+    if (distinct.size() > MAX_ITEMS) {
+      throw new InvalidModel(what, "at most " + MAX_ITEMS, distinct.size() + "");
     }
-    return List.copyOf(new LinkedHashSet<>(items));
+    return distinct;
   }
 
   public static <T> Criterion<T> any() {

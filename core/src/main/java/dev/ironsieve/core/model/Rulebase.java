@@ -21,6 +21,21 @@ public final class Rulebase {
   /** Most rules in one rulebase. */
   public static final int MAX_RULES = 200_000;
 
+  /** Most objects of one kind: zones, addresses, services and the others each. */
+  public static final int MAX_OBJECTS = 20_000;
+
+  /** Most sections. */
+  public static final int MAX_SECTIONS = 10_000;
+
+  /** Deepest nesting of groups, in levels; a group without groups has one. */
+  public static final int MAX_DEPTH = 100;
+
+  /**
+   * Most members of all groups together, counting for each group every address or service that it
+   * has itself or through other groups, and every group on the way, once.
+   */
+  public static final int MAX_RESOLVED = 4_000_000;
+
   private final String name;
   private final List<Zone> zones;
   private final List<AddressObject> addresses;

@@ -1,9 +1,6 @@
 package dev.ironsieve.core.model;
 
-import java.util.ArrayDeque;
-import java.util.Deque;
 import java.util.EnumMap;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -15,9 +12,6 @@ import java.util.stream.Stream;
  * the names that rules may mention, and serves every rulebase with the same zones and objects.
  */
 final class RulebaseCheck {
-  /** Deepest nesting of groups. */
-  private static final int MAX_DEPTH = 100;
-
   /** Where something can be said that has no name. */
   private static final Map<Coordinate, String> EXPECTED =
       Map.of(
@@ -47,6 +41,16 @@ final class RulebaseCheck {
   RulebaseCheck(Rulebase rulebase, RulebaseCheck before) {
     List<AddressObject> addresses = rulebase.addresses();
     List<ServiceObject> services = rulebase.services();
+    refuseTooMany("zones", rulebase.zones());
+    refuseTooMany("addresses", addresses);
+    refuseTooMany("services", services);
+    for (ObjectKind kind : ObjectKind.values()) {
+      if (kind.coordinate() != null) {
+        refuseTooMany(kind.word() + "s", rulebase.termObjects(kind));
+      }
+    }
+    refuseTooMany("rate plans", rulebase.handling().ratePlans());
+    refuseTooMany("notices", rulebase.handling().notices());
     zoneNames = unique("zone", rulebase.zones().stream().map(Zone::name).toList());
     addressNames =
         unique(
@@ -63,20 +67,25 @@ final class RulebaseCheck {
     ratePlanNames = unique("rate plan", handling.ratePlans().stream().map(RatePlan::name).toList());
     noticeNames = unique("notice", handling.notices().stream().map(Notice::name).toList());
     unique("feed", rulebase.feeds().stream().map(Feed::name).toList());
-    Map<String, List<String>> addressGroups = new HashMap<>();
+    Groups addressGroups = new Groups("address");
+    rulebase.feeds().stream()
+        .flatMap(feed -> feed.sets().stream())
+        .filter(FeedSet.Addresses.class::isInstance)
+        .map(FeedSet.Addresses.class::cast)
+        .forEach(set -> addressGroups.add(set.name(), set.addresses().ranges().size(), List.of()));
     for (AddressObject object : addresses) {
       List<String> names = Rulebase.namesOfAddresses(object.members());
       exist("address \"" + object.name() + "\"", "address", names, addressNames);
-      addressGroups.put(Names.key(object.name()), names.stream().map(Names::key).toList());
+      addressGroups.add(object.name(), object.members().size(), names);
     }
-    Map<String, List<String>> serviceGroups = new HashMap<>();
+    Groups serviceGroups = new Groups("service");
     for (ServiceObject object : services) {
       List<String> names = Rulebase.namesOfServices(object.members());
       exist("service \"" + object.name() + "\"", "service", names, serviceNames);
-      serviceGroups.put(Names.key(object.name()), names.stream().map(Names::key).toList());
+      serviceGroups.add(object.name(), object.members().size(), names);
     }
-    refuseCycles("address", addressGroups);
-    refuseCycles("service", serviceGroups);
+    addressGroups.check();
+    serviceGroups.check();
     vocabularies = rulebase.vocabularies();
     termNames = termNames(vocabularies, before);
     knowsPorts = vocabularies.stream().anyMatch(v -> !v.applications().isEmpty());
@@ -115,6 +124,9 @@ final class RulebaseCheck {
 
   /** Checks the sections by themselves. */
   void sections(List<Section> sections) {
+    if (sections.size() > Rulebase.MAX_SECTIONS) {
+      throw new InvalidModel("sections", "at most " + Rulebase.MAX_SECTIONS, sections.size() + "");
+    }
     Set<String> ids = new HashSet<>();
     for (Section section : sections) {
       if (!ids.add(section.id())) {
@@ -201,40 +213,9 @@ final class RulebaseCheck {
     }
   }
 
-  private static void refuseCycles(String kind, Map<String, List<String>> groups) {
-    Map<String, Integer> depths = new HashMap<>();
-    for (String name : groups.keySet()) {
-      depth(kind, name, groups, depths, new ArrayDeque<>());
+  private static void refuseTooMany(String what, List<?> objects) {
+    if (objects.size() > Rulebase.MAX_OBJECTS) {
+      throw new InvalidModel(what, "at most " + Rulebase.MAX_OBJECTS, objects.size() + "");
     }
-  }
-
-  /** Levels of groups below and including {@code name}; throws if they never end. */
-  private static int depth(
-      String kind,
-      String name,
-      Map<String, List<String>> groups,
-      Map<String, Integer> depths,
-      Deque<String> path) {
-    if (path.contains(name)) {
-      path.addLast(name);
-      String shown = String.join(" > ", path.stream().dropWhile(n -> !n.equals(name)).toList());
-      throw new InvalidModel(kind + " groups", "no group inside itself", shown);
-    }
-    Integer known = depths.get(name);
-    if (known != null) {
-      return known;
-    }
-    path.addLast(name);
-    int depth = 1;
-    for (String member : groups.getOrDefault(name, List.of())) { // a set of a feed has no members
-      int below = path.size() > MAX_DEPTH ? MAX_DEPTH : depth(kind, member, groups, depths, path);
-      depth = Math.max(depth, 1 + below);
-    }
-    path.removeLast();
-    if (depth > MAX_DEPTH) {
-      throw new InvalidModel(kind + " groups", "at most " + MAX_DEPTH + " levels", "more");
-    }
-    depths.put(name, depth);
-    return depth;
   }
 }

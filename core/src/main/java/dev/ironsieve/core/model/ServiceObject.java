@@ -15,9 +15,7 @@ public record ServiceObject(String name, List<ServiceItem> members, String note)
           "service name", "another name than that of what rules can say", Names.quoted(name));
     }
     members = List.copyOf(members);
-    if (members.isEmpty()) {
-      throw new InvalidModel("service \"" + name + "\"", "at least one member", "none");
-    }
+    TermObject.checkMembers("service", name, members);
     if (members.contains(new ServiceItem.UsualPorts())) {
       throw new InvalidModel(
           "service \"" + name + "\"",

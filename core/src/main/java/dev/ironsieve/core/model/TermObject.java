@@ -12,7 +12,7 @@ import java.util.List;
  *     days, if it has any; the others hold where one of their members does
  */
 public record TermObject(ObjectKind kind, String name, List<String> members, String note) {
-  /** Most members of one list. */
+  /** Most members of one object of any kind. */
   public static final int MAX_MEMBERS = 10_000;
 
   public TermObject {
@@ -25,16 +25,19 @@ public record TermObject(ObjectKind kind, String name, List<String> members, Str
           kind.word() + " name", "a name that does not read like a member", Names.quoted(name));
     }
     members = List.copyOf(members);
-    if (members.isEmpty() || members.size() > MAX_MEMBERS) {
-      throw new InvalidModel(
-          kind.word() + " \"" + name + "\"",
-          "1 to " + MAX_MEMBERS + " members",
-          members.size() + "");
-    }
+    checkMembers(kind.word(), name, members);
     for (String member : members) {
       check(kind, member);
     }
     Names.checkNote(note);
+  }
+
+  /** Refuses an object without members, and one with too many. */
+  static void checkMembers(String kind, String name, List<?> members) {
+    if (members.isEmpty() || members.size() > MAX_MEMBERS) {
+      throw new InvalidModel(
+          kind + " \"" + name + "\"", "1 to " + MAX_MEMBERS + " members", members.size() + "");
+    }
   }
 
   /**

@@ -13,6 +13,12 @@ public record Zone(String name, List<AddressRange> networks, String note) {
   public Zone {
     Names.checkObject("zone", name);
     networks = List.copyOf(networks);
+    if (networks.size() > TermObject.MAX_MEMBERS) {
+      throw new InvalidModel(
+          "zone \"" + name + "\"",
+          "at most " + TermObject.MAX_MEMBERS + " networks",
+          networks.size() + "");
+    }
     Names.checkNote(note);
   }
 }

@@ -13,12 +13,14 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** Address objects, and the sets of addresses of feeds, by their names. */
 final class AddressNames extends ObjectNames<AddressItem, AddressSet> {
   private final List<AddressObject> objects;
   private final List<Feed> feeds;
   private final Map<String, AddressSet> fed; // by key
+  private final Map<String, AddressSet> resolved = new ConcurrentHashMap<>(); // objects, by key
 
   /**
    * @param like of another state, or null; if it was made of the same objects and feeds it is
@@ -72,24 +74,23 @@ final class AddressNames extends ObjectNames<AddressItem, AddressSet> {
 
   private AddressSet addresses(List<AddressItem> items) {
     List<AddressRange> ranges = new ArrayList<>();
-    collect(items, ranges);
+    for (AddressItem item : items) {
+      switch (item) {
+        case AddressItem.Literal literal -> ranges.add(literal.range());
+        case AddressItem.Named named -> ranges.addAll(resolved(Names.key(named.name())).ranges());
+      }
+    }
     return AddressSet.of(ranges);
   }
 
-  private void collect(List<AddressItem> items, List<AddressRange> out) {
-    for (AddressItem item : items) {
-      switch (item) {
-        case AddressItem.Literal literal -> out.add(literal.range());
-        case AddressItem.Named named -> {
-          String key = Names.key(named.name());
-          AddressSet set = fed.get(key);
-          if (set != null) {
-            out.addAll(set.ranges());
-          } else {
-            collect(members(key), out);
-          }
-        }
-      }
+  /** The addresses of an object or a set of a feed; each object is resolved once. */
+  private AddressSet resolved(String key) {
+    AddressSet known = fed.get(key);
+    known = known == null ? resolved.get(key) : known;
+    if (known == null) {
+      known = addresses(members(key));
+      resolved.put(key, known);
     }
+    return known;
   }
 }

@@ -10,6 +10,7 @@ import dev.ironsieve.core.sets.TransportSet;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** Service objects by their names. */
 final class ServiceNames extends ObjectNames<ServiceItem, List<Match.Traffic>> {
@@ -17,6 +18,7 @@ final class ServiceNames extends ObjectNames<ServiceItem, List<Match.Traffic>> {
 
   private final List<ServiceObject> objects;
   private final ApplicationNames applications;
+  private final Map<String, TransportSet> resolved = new ConcurrentHashMap<>(); // by key
 
   /**
    * @param like of another state with the same applications, or null; if it was made of the same
@@ -108,9 +110,19 @@ final class ServiceNames extends ObjectNames<ServiceItem, List<Match.Traffic>> {
               switch (item) {
                 case ServiceLiteral literal -> literal.set();
                 case ServiceItem.UsualPorts usual -> TransportSet.EMPTY; // see above
-                case ServiceItem.Named named -> services(members(Names.key(named.name())));
+                case ServiceItem.Named named -> resolved(Names.key(named.name()));
               });
     }
     return out;
+  }
+
+  /** The services of an object; each object is resolved once. */
+  private TransportSet resolved(String key) {
+    TransportSet known = resolved.get(key);
+    if (known == null) {
+      known = services(members(key));
+      resolved.put(key, known);
+    }
+    return known;
   }
 }

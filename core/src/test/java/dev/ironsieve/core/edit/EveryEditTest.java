@@ -151,6 +151,8 @@ class EveryEditTest {
     EDITS.put(new Edit.SetTimeZone(ZoneId.of("Europe/Oslo")), "clock time zone");
     EDITS.put(new Edit.PutCheck(check("new"), null), "check new");
     EDITS.put(new Edit.PutCheck(check("new"), "two"), "check new, check two");
+    EDITS.put(new Edit.PutCheck(check("new"), null, "Two"), "check new");
+    EDITS.put(new Edit.DeleteCheck("one"), "check one");
     EDITS.put(new Edit.DeleteCheck("two"), "check two");
     EDITS.put(new Edit.DeleteObject(ObjectKind.ZONE, "south"), "zone south");
     EDITS.put(new Edit.DeleteObject(ObjectKind.ADDRESS, "LAST"), "address last");

@@ -25,7 +25,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *                                        putNotice      notice, replaces
  *                                        setLineCapacity  capacity (none: not known)
  *                                        setTimeZone    name
- *                                        putCheck       check, replaces
+ *                                        putCheck       check, replaces, before
  *                                        deleteCheck    name
  *                                        deleteObject   objectKind, name
  *                                        putVocabulary  vocabulary

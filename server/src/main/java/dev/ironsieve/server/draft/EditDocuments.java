@@ -67,7 +67,9 @@ final class EditDocuments {
       case "setTimeZone" -> new Edit.SetTimeZone(ToModel.timeZone(d.name(), path + ".name"));
       case "putCheck" ->
           new Edit.PutCheck(
-              ToModel.check(required(d.check(), path + ".check"), path + ".check"), d.replaces());
+              ToModel.check(required(d.check(), path + ".check"), path + ".check"),
+              d.replaces(),
+              d.before());
       case "deleteCheck" -> new Edit.DeleteCheck(required(d.name(), path + ".name"));
       case "deleteObject" ->
           new Edit.DeleteObject(objectKind(d, path), required(d.name(), path + ".name"));
@@ -214,6 +216,7 @@ final class EditDocuments {
       case Edit.PutCheck e -> {
         to.check = FromModel.check(e.check());
         to.replaces = e.replaces();
+        to.before = e.before();
       }
       case Edit.DeleteCheck e -> to.name = e.name();
       case Edit.DeleteObject e -> {
