@@ -120,11 +120,13 @@ export function longFinding(
   const rules = `${causes.length > 1 ? 'Rules' : 'Rule'} ${listed(causes)}`;
   const together = causes.length > 1 ? 'together take' : 'takes';
   const least =
-    causes.length < 2
-      ? ''
-      : finding.smallest
-        ? ' No fewer rules do.'
-        : ' Whether fewer rules do was not settled.';
+    finding.minimal === false
+      ? ' The cause may not be minimal.'
+      : causes.length < 2
+        ? ''
+        : finding.smallest
+          ? ' No fewer rules do.'
+          : ' Whether fewer rules do was not settled.';
   switch (finding.kind) {
     case 'shadowed':
       return `${rules} ${together} all of it.${least} ${before}`;
@@ -132,7 +134,7 @@ export function longFinding(
       return `${rules} ${together} all of it, with the same verdict.${least} ${before}`;
     case 'redundant-below':
       return causes.length
-        ? `Without it, ${causes.length > 1 ? 'rules' : 'rule'} ${listed(causes)} below would give everything that it decides the same verdict.`
+        ? `Without it, ${causes.length > 1 ? 'rules' : 'rule'} ${listed(causes)} below would give everything that it decides the same verdict.${finding.minimal === false ? least : ''}`
         : 'Without it, the closing rule would drop everything that it decides just the same.';
     case 'empty':
       return 'No feasible connection meets its criteria.';

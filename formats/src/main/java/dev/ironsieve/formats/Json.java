@@ -5,7 +5,9 @@ import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.StreamReadConstraints;
+import com.fasterxml.jackson.core.exc.InputCoercionException;
 import com.fasterxml.jackson.core.exc.StreamConstraintsException;
+import com.fasterxml.jackson.core.io.JsonEOFException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonMappingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -16,9 +18,12 @@ import com.fasterxml.jackson.databind.exc.InvalidTypeIdException;
 import com.fasterxml.jackson.databind.exc.MismatchedInputException;
 import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
 import com.fasterxml.jackson.databind.type.LogicalType;
+import java.io.CharConversionException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** JSON (RFC 8259), read strictly: no unknown members, no doubled members, no silent conversion. */
 public final class Json {
@@ -27,6 +32,9 @@ public final class Json {
 
   private static final int MAX_DEPTH = 40;
   private static final int MAX_TEXT = 100_000;
+  private static final int MAX_DIGITS = 40;
+  private static final String JSON = "JSON (RFC 8259)";
+  private static final Pattern QUOTED = Pattern.compile("'([\\x20-\\x7e&&[^']]{1,40})'");
   private static final ObjectMapper MAPPER = strict(new ObjectMapper());
 
   private Json() {}
@@ -39,7 +47,7 @@ public final class Json {
             StreamReadConstraints.builder()
                 .maxNestingDepth(MAX_DEPTH)
                 .maxStringLength(MAX_TEXT)
-                .maxNumberLength(40)
+                .maxNumberLength(MAX_DIGITS)
                 .build());
     mapper.enable(JsonParser.Feature.STRICT_DUPLICATE_DETECTION);
     mapper.enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
@@ -83,6 +91,8 @@ public final class Json {
       return value;
     } catch (JsonProcessingException e) {
       throw new InvalidDocument(List.of(fault(e)));
+    } catch (CharConversionException e) {
+      throw new InvalidDocument("$", JSON + " in UTF-8", "another encoding");
     } catch (IOException e) {
       throw new UncheckedIOException("reading from memory", e);
     }
@@ -123,11 +133,39 @@ public final class Json {
       case MismatchedInputException mismatch ->
           new Fault(path(mismatch), expected(mismatch.getTargetType()), found(mismatch));
       case JsonMappingException mapping when !mapping.getPath().isEmpty() ->
-          new Fault(path(mapping), "a fitting value", firstLine(mapping));
+          new Fault(path(mapping), "a fitting value", "one that does not fit");
       case StreamConstraintsException limit ->
-          new Fault(place(limit.getLocation()), "a document within the limits", firstLine(limit));
-      default -> new Fault(place(e.getLocation()), "JSON (RFC 8259)", firstLine(e));
+          new Fault(place(limit.getLocation()), limit(limit.getOriginalMessage()), "more");
+      case JsonEOFException end -> new Fault(place(end.getLocation()), JSON, "the end");
+      case InputCoercionException number ->
+          new Fault(place(number.getLocation()), "a number in range", "a larger or smaller one");
+      default -> new Fault(place(e.getLocation()), JSON, notJson(e.getOriginalMessage()));
     };
+  }
+
+  /** Which limit was exceeded, in our words. */
+  private static String limit(String message) {
+    if (message.contains("nesting depth")) {
+      return "at most " + MAX_DEPTH + " levels of nesting";
+    }
+    if (message.contains("Number value length")) {
+      return "numbers of at most " + MAX_DIGITS + " digits";
+    }
+    return "texts of at most " + MAX_TEXT + " characters";
+  }
+
+  /**
+   * What stands where JSON was expected: the quoted part of the library's message, if it has one.
+   */
+  private static String notJson(String message) {
+    if (message.startsWith("Duplicate field")) {
+      return "a member twice";
+    }
+    if (message.contains("UTF-")) {
+      return "bytes that are not UTF-8";
+    }
+    Matcher quoted = QUOTED.matcher(message);
+    return quoted.find() ? '"' + quoted.group(1) + '"' : "something else";
   }
 
   private static List<String> names(UnrecognizedPropertyException e) {
@@ -190,17 +228,5 @@ public final class Json {
 
   private static String place(JsonLocation at) {
     return at == null ? "$" : "line " + at.getLineNr() + ", column " + at.getColumnNr();
-  }
-
-  private static int position(String text, String mark) {
-    int at = text.indexOf(mark);
-    return at < 0 ? text.length() : at;
-  }
-
-  private static String firstLine(JsonProcessingException e) {
-    String message = e.getOriginalMessage();
-    // Behind a line end or a bracket the library speaks of its own affairs.
-    int end = Math.min(position(message, "\n"), position(message, " (start marker"));
-    return message.substring(0, end);
   }
 }

@@ -181,7 +181,7 @@ class BadInputTest {
           .statusCode(401);
     }
     Client.anonymous().body("{\"name\": 5}").post("/api/session").then().statusCode(400);
-    Client.anonymous().body("{\"token\": \"\\u0000\"}").post("/api/setup").then().statusCode(422);
+    Client.anonymous().body("{\"token\": \"\\u0000\"}").post("/api/setup").then().statusCode(403);
     Client.anonymous().cookie(Client.COOKIE, "%00").get("/api/session").then().statusCode(401);
   }
 }

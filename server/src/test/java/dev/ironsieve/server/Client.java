@@ -32,6 +32,11 @@ final class Client {
             .cookie(COOKIE));
   }
 
+  /** The secret of the session. */
+  String session() {
+    return cookie;
+  }
+
   static RequestSpecification anonymous() {
     return given().contentType(ContentType.JSON).header(HEADER, "nobody");
   }

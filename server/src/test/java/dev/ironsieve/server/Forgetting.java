@@ -1,6 +1,6 @@
 package dev.ironsieve.server;
 
-import dev.ironsieve.server.draft.Drafts;
+import dev.ironsieve.server.draft.LiveDrafts;
 import io.quarkus.arc.Arc;
 
 /** Makes the server drop what it holds in memory, as a restart would. */
@@ -8,6 +8,6 @@ final class Forgetting {
   private Forgetting() {}
 
   static void drafts() {
-    Arc.container().instance(Drafts.class).get().forget();
+    Arc.container().instance(LiveDrafts.class).get().dropAll();
   }
 }

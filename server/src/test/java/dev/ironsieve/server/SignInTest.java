@@ -107,6 +107,16 @@ class SignInTest {
       signIn("never.was", "wrong").then().statusCode(401);
     }
     signIn("never.was", "wrong").then().statusCode(429);
+    assertThat(hasRow("never.was")).as("a row for a name that no account has").isFalse();
+    assertThat(hasRow("tomas.wren")).isEqualTo(false);
+  }
+
+  private boolean hasRow(String name) {
+    return database
+        .inTransaction(
+            "looking for failures",
+            sql -> sql.first("select 1 from sign_in_failure where name = ?", row -> true, name))
+        .isPresent();
   }
 
   @Test

@@ -7,7 +7,6 @@ import dev.ironsieve.core.cover.CoverSearch.Picker;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
@@ -23,9 +22,13 @@ import java.util.function.IntFunction;
 final class Blame {
   /**
    * @param rules the rules to blame
-   * @param smallest whether it is proven that fewer rules cannot do it
+   * @param minimality what is proven of them
    */
-  record Verdict(IntSet rules, boolean smallest) {}
+  record Verdict(IntSet rules, Minimality minimality) {
+    boolean smallest() {
+      return minimality == Minimality.SMALLEST;
+    }
+  }
 
   /** Finds the rules that may be blamed and hold a point. */
   interface Holders {
@@ -37,6 +40,7 @@ final class Blame {
   private final IntFunction<List<Box>> regions;
   private final Picker picker;
   private final Budget budget;
+  private boolean irreducible = true;
   private final List<int[]> uncovered = new ArrayList<>(); // points that fewer rules leave open
 
   private Blame(
@@ -58,8 +62,7 @@ final class Blame {
    * @param picker of points that some of the rules leave open; the fewer rules hold them, the
    *     sooner it is known which are needed
    * @param cover rules that together hold all of the target
-   * @return the smallest such set; or, past the budget, one that was reduced as far as it went; or
-   *     null if it could not even be made irreducible
+   * @return the smallest such set; or, past the budget, one that was reduced as far as it went
    */
   static Verdict of(
       List<Box> target,
@@ -69,8 +72,8 @@ final class Blame {
       IntSet cover,
       Budget budget) {
     Blame blame = new Blame(target, holders, regions, picker, budget);
-    IntSet irreducible = blame.reduce(cover);
-    return irreducible == null ? null : blame.smallest(irreducible);
+    IntSet reduced = blame.reduce(cover);
+    return blame.irreducible ? blame.smallest(reduced) : new Verdict(reduced, Minimality.UNPROVEN);
   }
 
   /** Leaves out one rule after the other, the latest first, as long as the rest still covers. */
@@ -85,7 +88,8 @@ final class Blame {
         case Outcome.Covered covered -> kept = covered.rules();
         case Outcome.Uncovered found -> uncovered.add(found.point());
         case Outcome.Exhausted exhausted -> {
-          return null;
+          irreducible = false;
+          return kept;
         }
       }
     }
@@ -95,14 +99,10 @@ final class Blame {
   private Verdict smallest(IntSet known) {
     int size = (int) known.size();
     if (size < 2) {
-      return new Verdict(known, true);
+      return new Verdict(known, Minimality.SMALLEST);
     }
     if (size == 2) {
-      int whole = holdsAll();
-      if (whole >= 0) {
-        return new Verdict(IntSet.of(whole), true);
-      }
-      return new Verdict(known, true);
+      return smallestOfTwo(known);
     }
     Met met = new Met();
     uncovered.forEach(point -> met.add(holding(point)));
@@ -111,17 +111,17 @@ final class Blame {
       BitSet hitting = HittingSet.smallest(met.sets, least, size, budget);
       if (hitting == null) {
         // Nothing smaller hits all points; unless the budget ran out, that is a proof.
-        return new Verdict(known, budget.take(0));
+        return new Verdict(known, budget.take(0) ? Minimality.SMALLEST : Minimality.IRREDUCIBLE);
       }
       least = hitting.cardinality(); // with more to hit it takes no fewer
       IntSet guess = met.rules(hitting);
       switch (search(guess)) {
         case Outcome.Covered covered -> {
-          return new Verdict(guess, true);
+          return new Verdict(guess, Minimality.SMALLEST);
         }
         case Outcome.Uncovered found -> met.add(holding(found.point()));
         case Outcome.Exhausted exhausted -> {
-          return new Verdict(known, false);
+          return new Verdict(known, Minimality.IRREDUCIBLE);
         }
       }
     }
@@ -152,12 +152,19 @@ final class Blame {
     }
   }
 
-  /** A rule that holds all of the target by itself, or -1. */
-  private int holdsAll() {
-    return Arrays.stream(holding(target.getFirst().lowest()))
-        .filter(rule -> Questions.holdsAll(regions.apply(rule), target))
-        .findFirst()
-        .orElse(-1);
+  /** Two rules, unless one rule holds all of the target by itself. */
+  private Verdict smallestOfTwo(IntSet known) {
+    boolean settled = true;
+    for (int rule : holding(target.getFirst().lowest())) {
+      switch (Containment.of(target, regions.apply(rule), budget)) {
+        case INSIDE -> {
+          return new Verdict(IntSet.of(rule), Minimality.SMALLEST);
+        }
+        case NOT_INSIDE -> {}
+        case UNKNOWN -> settled = false;
+      }
+    }
+    return new Verdict(known, settled ? Minimality.SMALLEST : Minimality.IRREDUCIBLE);
   }
 
   private int[] holding(int[] point) {

@@ -20,7 +20,8 @@ final class Certificate {
      *
      * @param causes slots, ascending, as they are wherever rules are causes
      */
-    record Covered(boolean shadowed, int[] causes, boolean smallest, int[] point, int decidedBy)
+    record Covered(
+        boolean shadowed, int[] causes, Minimality minimality, int[] point, int decidedBy)
         implements Standing {}
 
     record Empty() implements Standing {}
@@ -36,7 +37,7 @@ final class Certificate {
     record Matters(int[] point, int next) implements Below {}
 
     /** {@code causes} would say the same; {@code next} would decide the point. */
-    record Redundant(int[] causes, int[] point, int next) implements Below {}
+    record Redundant(int[] causes, Minimality minimality, int[] point, int next) implements Below {}
 
     /** It decides nothing, or nobody knows whether it does. */
     record NotAsked() implements Below {}
@@ -68,11 +69,12 @@ final class Certificate {
    * @param needed the application that they need
    * @param causes without these rules it would be let through; none if nothing else would
    */
-  record Unmet(List<String> applications, String needed, int[] point, int[] causes) {
+  record Unmet(
+      List<String> applications, String needed, int[] point, int[] causes, Minimality minimality) {
     Unmet with(String application) {
       List<String> more = new ArrayList<>(applications);
       more.add(application);
-      return new Unmet(List.copyOf(more), needed, point, causes);
+      return new Unmet(List.copyOf(more), needed, point, causes, minimality);
     }
   }
 

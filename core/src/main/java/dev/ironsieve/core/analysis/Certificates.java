@@ -226,8 +226,10 @@ final class Certificates {
     return needs[slot];
   }
 
-  List<Integer> partners(int slot, boolean generalised) {
-    return matches(slot) ? pairs.all(slot, generalised, corners) : List.of();
+  Pairs.Partners partners(int slot, boolean generalised) {
+    return matches(slot)
+        ? pairs.all(slot, generalised, corners)
+        : new Pairs.Partners(List.of(), true);
   }
 
   Slots slots(int slot) {
@@ -347,7 +349,7 @@ final class Certificates {
   }
 
   private boolean outdone(int slot, Standing.Covered covered, Event fresh) {
-    if (covered.causes().length > 1 || !covered.smallest()) {
+    if (covered.causes().length > 1 || covered.minimality() != Minimality.SMALLEST) {
       return true;
     }
     if (!covered.shadowed() && order.rule(fresh.slot()).verdict() != order.rule(slot).verdict()) {

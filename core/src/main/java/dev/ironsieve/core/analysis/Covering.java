@@ -38,16 +38,16 @@ final class Covering {
     if (order.first(corner) == slot) {
       return new Standing.Decides(corner);
     }
-    int whole = questions.holderOfAllBefore(slot, target, corner);
+    Budget budget = new Budget(questions.steps);
+    int whole = questions.holderOfAllBefore(slot, target, corner, budget);
     if (whole != Order.NONE) {
-      return covered(slot, corners, new Blame.Verdict(IntSet.of(whole), true));
+      return covered(slot, corners, new Blame.Verdict(IntSet.of(whole), Minimality.SMALLEST));
     }
     Optional<int[]> quick =
         questions.guessFromCorners(target, corners, slot, questions.before(slot));
     if (quick.isPresent()) {
       return new Standing.Decides(quick.get());
     }
-    Budget budget = new Budget(questions.steps);
     return switch (questions.coveredBefore(slot, target, corners, budget)) {
       case Outcome.Uncovered uncovered -> new Standing.Decides(uncovered.point());
       case Outcome.Exhausted exhausted -> new Standing.Undecided("whether anything gets to it");
@@ -60,9 +60,7 @@ final class Covering {
                 corners,
                 covered.rules(),
                 budget);
-        yield blame == null
-            ? new Standing.Undecided("which rules together take all of it")
-            : covered(slot, corners, blame);
+        yield covered(slot, corners, blame);
       }
     };
   }
@@ -145,7 +143,7 @@ final class Covering {
 
   private Standing covered(boolean shadowed, Blame.Verdict blame, int[] point) {
     int[] causes = blame.rules().toArray();
-    return new Standing.Covered(shadowed, causes, blame.smallest(), point, order.first(point));
+    return new Standing.Covered(shadowed, causes, blame.minimality(), point, order.first(point));
   }
 
   private boolean otherwise(int slot, int other) {

@@ -9,11 +9,11 @@ import java.util.Locale;
  *
  * @param kind what holds
  * @param rule id of the rule
- * @param causes ids of the rules that cause it, in the rules' order; without any one of them it
- *     would not hold. For {@code CORRELATED} and {@code GENERALISED} one rule, although others may
- *     cause the same: {@link LiveAnalysis#partners} lists them. Empty where the rule itself is the
- *     cause, and where the closing rule is
- * @param smallest whether no smaller set of rules causes it; if not, that was not settled
+ * @param causes ids of the rules that cause it, in the rules' order. For {@code CORRELATED} and
+ *     {@code GENERALISED} one rule, although others may cause the same: {@link
+ *     LiveAnalysis#partners} lists them. Empty where the rule itself is the cause, and where the
+ *     closing rule is
+ * @param minimality whether each of the causes is needed, and whether fewer would do
  * @param witness a connection that proves it, or null where there is none to give
  * @param decidedBy id of the rule that decides the witness, or null for the closing rule or none
  * @param says what was not settled, for {@code UNDECIDED}; what needs what, for {@code UNMET_NEED};
@@ -23,7 +23,7 @@ public record Finding(
     Kind kind,
     String rule,
     List<String> causes,
-    boolean smallest,
+    Minimality minimality,
     Connection witness,
     String decidedBy,
     String says) {
@@ -82,5 +82,10 @@ public record Finding(
 
   public Finding {
     causes = List.copyOf(causes);
+  }
+
+  /** Whether it is proven that no smaller set of rules causes it. */
+  public boolean smallest() {
+    return minimality == Minimality.SMALLEST;
   }
 }

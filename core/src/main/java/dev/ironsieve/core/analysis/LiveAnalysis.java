@@ -56,9 +56,11 @@ public final class LiveAnalysis {
   }
 
   private void start(Rulebase next) {
+    Order laidOut = new Order(next);
+    Certificates fresh = new Certificates(laidOut, steps);
     rulebase = next;
-    order = new Order(next);
-    certificates = new Certificates(order, steps);
+    order = laidOut;
+    certificates = fresh;
     maker = new View.Maker(order, certificates, steps);
     views = new HashMap<>();
     reaches = new Reaches(order, certificates);
@@ -124,18 +126,25 @@ public final class LiveAnalysis {
   }
 
   /**
-   * Ids of all earlier rules with which a rule is correlated, or which it generalises; exact, but
-   * for those that the budget leaves open.
+   * The other rules of a pair-wise finding.
+   *
+   * @param rules their ids, in the rules' order
+   * @param complete whether these are all; if not, the budget left others open
+   */
+  public record Partners(List<String> rules, boolean complete) {}
+
+  /**
+   * All earlier rules with which a rule is correlated, or which it generalises.
    *
    * @param kind {@code CORRELATED} or {@code GENERALISED}
    */
-  public List<String> partners(String id, Finding.Kind kind) {
+  public Partners partners(String id, Finding.Kind kind) {
     if (kind != Finding.Kind.CORRELATED && kind != Finding.Kind.GENERALISED) {
       throw new IllegalArgumentException("no partners for " + kind);
     }
-    return certificates.partners(slot(id), kind == Finding.Kind.GENERALISED).stream()
-        .map(slot -> order.rule(slot).id())
-        .toList();
+    Pairs.Partners found = certificates.partners(slot(id), kind == Finding.Kind.GENERALISED);
+    return new Partners(
+        found.slots().stream().map(slot -> order.rule(slot).id()).toList(), found.complete());
   }
 
   /** What becomes of a rule at every other place in the order. */
@@ -162,11 +171,25 @@ public final class LiveAnalysis {
   public record Changed(Set<String> answers, Set<String> reaches) {}
 
   /**
-   * Takes over the next state of the rulebase.
+   * Takes over the next state of the rulebase. If that throws, this has the state before.
    *
    * @param moved ids of rules whose place among the others may have changed
    */
   public Changed update(Rulebase next, Set<String> moved) {
+    Rulebase before = rulebase;
+    try {
+      return updated(next, moved);
+    } catch (RuntimeException | StackOverflowError e) {
+      boolean interrupted = Thread.interrupted();
+      start(before); // whatever was taken over half way
+      if (interrupted) {
+        Thread.currentThread().interrupt();
+      }
+      throw e;
+    }
+  }
+
+  private Changed updated(Rulebase next, Set<String> moved) {
     if (views.size() < order.size()) {
       makeMissing(); // what is told after the update is compared with what was told before it
     }

@@ -37,7 +37,11 @@ record Move(Order from, Order.Anew anew) {
       case Standing.Decides s -> new Standing.Decides(point(s.point()));
       case Standing.Covered s ->
           new Standing.Covered(
-              s.shadowed(), slots(s.causes()), s.smallest(), point(s.point()), slot(s.decidedBy()));
+              s.shadowed(),
+              slots(s.causes()),
+              s.minimality(),
+              point(s.point()),
+              slot(s.decidedBy()));
       case Standing.Empty s -> s;
       case Standing.PassedOver s -> s;
       case Standing.Undecided s -> s;
@@ -48,7 +52,7 @@ record Move(Order from, Order.Anew anew) {
     return switch (below) {
       case Below.Matters b -> new Below.Matters(point(b.point()), slot(b.next()));
       case Below.Redundant b ->
-          new Below.Redundant(slots(b.causes()), point(b.point()), slot(b.next()));
+          new Below.Redundant(slots(b.causes()), b.minimality(), point(b.point()), slot(b.next()));
       case Below.NotAsked b -> b;
       case Below.Undecided b -> b;
     };
@@ -70,6 +74,10 @@ record Move(Order from, Order.Anew anew) {
 
   private Unmet of(Unmet unmet) {
     return new Unmet(
-        unmet.applications(), unmet.needed(), point(unmet.point()), slots(unmet.causes()));
+        unmet.applications(),
+        unmet.needed(),
+        point(unmet.point()),
+        slots(unmet.causes()),
+        unmet.minimality());
   }
 }

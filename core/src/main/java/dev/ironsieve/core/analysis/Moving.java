@@ -22,6 +22,9 @@ final class Moving {
   /** Rules that are passed are asked about in so many portions, by several threads. */
   private static final int CHUNKS = 8;
 
+  /** Budgets of one question about a rule that asking about all places may take. */
+  private static final int QUESTIONS = 40;
+
   private final Questions questions;
   private final Order order;
   private final Corners corners;
@@ -64,14 +67,15 @@ final class Moving {
 
   private List<Answer> passing(int slot, int[] others, int chunk) {
     List<Answer> out = new ArrayList<>();
+    Budget budget = new Budget(questions.steps * QUESTIONS / CHUNKS);
     int end = (int) ((long) others.length * (chunk + 1) / CHUNKS);
     for (int i = (int) ((long) others.length * chunk / CHUNKS); i < end; i++) {
-      out.add(passing(slot, others[i]));
+      out.add(passing(slot, others[i], budget));
     }
     return out;
   }
 
-  private Answer passing(int slot, int other) {
+  private Answer passing(int slot, int other, Budget budget) {
     List<Box> shared = Box.shared(order.region(slot), order.region(other));
     Optional<int[]> quick =
         questions.guess(
@@ -93,7 +97,7 @@ final class Moving {
                 },
                 corners,
                 order::region,
-                new Budget(questions.steps));
+                budget);
     return switch (outcome) {
       case Outcome.Uncovered found -> new Answer(hurdle(slot, other, found.point()), true);
       case Outcome.Exhausted exhausted -> new Answer(null, false);

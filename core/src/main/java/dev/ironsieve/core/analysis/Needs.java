@@ -274,11 +274,7 @@ final class Needs {
           case Outcome.Covered covered -> enough = enough.union(covered.rules());
         }
       }
-      int[] causes = reduced(enough, wanted, rules);
-      if (causes == null) {
-        return Answer.OPEN;
-      }
-      found = new Unmet(List.of(fact.name()), needed.name(), somebody, causes);
+      found = unmet(somebody, enough, wanted, rules);
       return Answer.UNMET;
     }
 
@@ -344,20 +340,23 @@ final class Needs {
       sides[cut] = sides[cut].minus(box.side(cut));
     }
 
-    /** Leaves out one cause after the other as long as the rest is enough; null past the budget. */
-    private int[] reduced(IntSet causes, Box wanted, int[] rules) {
+    /** Leaves out one cause after the other as long as the rest is enough and the budget lasts. */
+    private Unmet unmet(int[] somebody, IntSet causes, Box wanted, int[] rules) {
       IntSet kept = causes;
+      boolean irreducible = true;
       for (int cause : order.latestFirst(causes)) {
         IntSet fewer = kept.minus(IntSet.of(cause));
         switch (above(fewer, wanted, rules)) {
           case Outcome.Covered covered -> kept = fewer;
           case Outcome.Uncovered uncovered -> {}
-          case Outcome.Exhausted exhausted -> {
-            return null;
-          }
+          case Outcome.Exhausted exhausted -> irreducible = false;
         }
       }
-      return kept.toArray();
+      Minimality minimality =
+          !irreducible
+              ? Minimality.UNPROVEN
+              : kept.size() <= 1 ? Minimality.SMALLEST : Minimality.IRREDUCIBLE;
+      return new Unmet(List.of(fact.name()), needed.name(), somebody, kept.toArray(), minimality);
     }
 
     /**

@@ -25,6 +25,9 @@ import java.util.function.IntPredicate;
  * something there. One such rule is enough for a finding; {@link #all} has every one.
  */
 final class Pairs {
+  /** Budgets of one question about a rule that asking for all of its partners may take. */
+  private static final int QUESTIONS = 40;
+
   private final Questions questions;
   private final Order order;
   private final IntFunction<Standing> standings;
@@ -96,19 +99,41 @@ final class Pairs {
     if (isRedundantAbove(slot)) {
       return Certificate.NONE;
     }
-    int other = firstInside(slot, around, o -> contains(slot, o));
-    return other == Order.NONE ? Certificate.NONE : new Pair.Found(other, point(other));
+    Budget budget = new Budget(questions.steps);
+    boolean[] open = new boolean[1];
+    int other =
+        firstInside(
+            slot,
+            around,
+            o -> {
+              Containment inside = contains(slot, o, budget);
+              open[0] |= inside == Containment.UNKNOWN;
+              return inside == Containment.INSIDE;
+            });
+    if (other != Order.NONE) {
+      return new Pair.Found(other, point(other));
+    }
+    return open[0] ? new Pair.Undecided() : Certificate.NONE;
   }
 
   /** Whether {@code slot} generalises this earlier rule, which it meets. */
   Pair generalises(int slot, int other) {
-    return contradicts(slot, other) && decidesInside(slot, other) && contains(slot, other)
-        ? new Pair.Found(other, point(other))
-        : Certificate.NONE;
+    return generalises(slot, other, new Budget(questions.steps));
   }
 
-  private boolean contains(int outer, int inner) {
-    return Questions.holdsAll(order.region(outer), order.region(inner));
+  private Pair generalises(int slot, int other, Budget budget) {
+    if (!contradicts(slot, other) || !decidesInside(slot, other)) {
+      return Certificate.NONE;
+    }
+    return switch (contains(slot, other, budget)) {
+      case INSIDE -> new Pair.Found(other, point(other));
+      case NOT_INSIDE -> Certificate.NONE;
+      case UNKNOWN -> new Pair.Undecided();
+    };
+  }
+
+  private Containment contains(int outer, int inner, Budget budget) {
+    return Containment.of(order.region(inner), order.region(outer), budget);
   }
 
   /** An earlier rule that correlates with this. */
@@ -116,11 +141,12 @@ final class Pairs {
     if (isRedundantAbove(slot)) {
       return Certificate.NONE;
     }
+    Budget budget = new Budget(questions.steps);
+    Correlating will = new Correlating(slot, budget);
     if (standings.apply(slot) instanceof Standing.Covered covered
-        && mayCorrelate(slot, covered.decidedBy())) {
+        && will.test(covered.decidedBy())) {
       return new Pair.Found(covered.decidedBy(), covered.point());
     }
-    IntPredicate will = mayCorrelate(slot);
     Pair.Found[] found = new Pair.Found[1];
     Set<Integer> open = new LinkedHashSet<>();
     around.some(
@@ -134,7 +160,7 @@ final class Pairs {
           }
           return found[0] != null;
         });
-    return found[0] == null ? exactly(slot, open, will, corners) : found[0];
+    return found[0] == null ? exactly(slot, open, will, corners, budget) : found[0];
   }
 
   /** Whether it is known that nothing of the rule's match is decided otherwise. */
@@ -152,7 +178,8 @@ final class Pairs {
   /**
    * @param will which of the rules that decide something of the match are looked for
    */
-  private Pair correlated(int slot, int[] earlier, IntPredicate will, Corners corners) {
+  private Pair correlated(
+      int slot, int[] earlier, Correlating will, Corners corners, Budget budget) {
     List<Integer> open = new ArrayList<>();
     for (int other : earlier) {
       if (!will.test(other)) {
@@ -164,11 +191,11 @@ final class Pairs {
       }
       open.add(other);
     }
-    return exactly(slot, open, will, corners);
+    return exactly(slot, open, will, corners, budget);
   }
 
-  private Pair exactly(int slot, Collection<Integer> open, IntPredicate will, Corners corners) {
-    Budget budget = new Budget(questions.steps);
+  private Pair exactly(
+      int slot, Collection<Integer> open, Correlating will, Corners corners, Budget budget) {
     boolean settled = true;
     for (int other : open) {
       List<Box> shared = Box.shared(order.region(slot), order.region(other));
@@ -186,14 +213,19 @@ final class Pairs {
         case Outcome.Exhausted exhausted -> settled = false;
       }
     }
-    return settled ? Certificate.NONE : new Pair.Undecided();
+    return settled && will.settled ? Certificate.NONE : new Pair.Undecided();
   }
 
   /** Whether this earlier rule, which it meets, correlates with {@code slot}. */
   Pair correlates(int slot, int other, Corners corners) {
-    return mayCorrelate(slot, other)
-        ? correlated(slot, new int[] {other}, o -> o == other, corners)
-        : Certificate.NONE;
+    return correlates(slot, other, corners, new Budget(questions.steps));
+  }
+
+  private Pair correlates(int slot, int other, Corners corners, Budget budget) {
+    Correlating will = new Correlating(slot, budget).only(other);
+    return will.test(other)
+        ? correlated(slot, new int[] {other}, will, corners, budget)
+        : will.settled ? Certificate.NONE : new Pair.Undecided();
   }
 
   /**
@@ -206,24 +238,56 @@ final class Pairs {
     List<Box> freed = Box.shared(gone, order.region(slot));
     int[] earlier =
         order.meeting(freed, from, order.position(slot), other -> contradicts(slot, other));
-    return correlated(slot, earlier, mayCorrelate(slot), corners);
+    Budget budget = new Budget(questions.steps);
+    return correlated(slot, earlier, new Correlating(slot, budget), corners, budget);
   }
 
-  /** The same for many rules, which may be asked about again and again; for one thread. */
-  private IntPredicate mayCorrelate(int slot) {
-    Map<Integer, Boolean> known = new HashMap<>();
-    return other -> known.computeIfAbsent(other, o -> mayCorrelate(slot, o));
-  }
+  /**
+   * Whether rules that meet one rule may correlate with it, each asked about once; those of which
+   * the budget leaves that open are not looked for. For one thread.
+   */
+  private final class Correlating implements IntPredicate {
+    private final int slot;
+    private final Budget budget;
+    private final Map<Integer, Boolean> known = new HashMap<>();
+    private int only = Order.NONE;
 
-  private boolean mayCorrelate(int slot, int other) {
-    return contradicts(slot, other)
-        && !(standings.apply(other) instanceof Standing.Covered)
-        && !contains(slot, other)
-        && !contains(other, slot);
+    /** False as soon as the budget left one open. */
+    private boolean settled = true;
+
+    Correlating(int slot, Budget budget) {
+      this.slot = slot;
+      this.budget = budget;
+    }
+
+    /** Looks for one rule only. */
+    Correlating only(int other) {
+      only = other;
+      return this;
+    }
+
+    @Override
+    public boolean test(int other) {
+      return (only == Order.NONE || only == other) && known.computeIfAbsent(other, this::asked);
+    }
+
+    private boolean asked(int other) {
+      if (!contradicts(slot, other) || standings.apply(other) instanceof Standing.Covered) {
+        return false;
+      }
+      Containment inside = contains(slot, other, budget);
+      Containment outside =
+          inside == Containment.INSIDE ? Containment.UNKNOWN : contains(other, slot, budget);
+      settled &=
+          inside == Containment.INSIDE
+              || outside == Containment.INSIDE
+              || inside == Containment.NOT_INSIDE && outside == Containment.NOT_INSIDE;
+      return inside == Containment.NOT_INSIDE && outside == Containment.NOT_INSIDE;
+    }
   }
 
   /** A point of both that a rule decides which is looked for, if one is found cheaply; or null. */
-  private Pair.Found quick(int slot, int other, IntPredicate will, Corners corners) {
+  private Pair.Found quick(int slot, int other, Correlating will, Corners corners) {
     if (decidesInside(slot, other)) {
       return new Pair.Found(other, point(other));
     }
@@ -242,17 +306,28 @@ final class Pairs {
   }
 
   /**
-   * Every earlier rule that correlates with this (or that it generalises), in order; those that the
-   * budget leaves open are not among them.
+   * Every earlier rule that correlates with this (or that it generalises), in order.
+   *
+   * @return also whether these are all; if not, the budget left others open
    */
-  List<Integer> all(int slot, boolean generalised, Corners corners) {
+  Partners all(int slot, boolean generalised, Corners corners) {
+    Budget budget = new Budget(questions.steps * QUESTIONS);
     List<Integer> out = new ArrayList<>();
+    boolean complete = true;
     for (int other : earlier(slot)) {
-      Pair pair = generalised ? generalises(slot, other) : correlates(slot, other, corners);
-      if (pair instanceof Pair.Found) {
-        out.add(other);
+      Pair pair =
+          generalised ? generalises(slot, other, budget) : correlates(slot, other, corners, budget);
+      switch (pair) {
+        case Pair.Found found -> out.add(other);
+        case Pair.Undecided open -> complete = false;
+        case Pair.None none -> {}
       }
     }
-    return out;
+    return new Partners(out, complete);
   }
+
+  /**
+   * @param complete whether there are no others
+   */
+  record Partners(List<Integer> slots, boolean complete) {}
 }

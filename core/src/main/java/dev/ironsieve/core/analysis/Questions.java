@@ -2,7 +2,6 @@ package dev.ironsieve.core.analysis;
 
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
-import dev.ironsieve.core.cover.CoverSearch.Candidate;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.cover.CoverSearch.Picker;
 import dev.ironsieve.core.model.Verdict;
@@ -44,29 +43,6 @@ final class Questions {
     return order.rule(slot).enabled();
   }
 
-  /** Whether every connection of {@code inner} is in {@code outer}; a rule has few boxes only. */
-  static boolean holdsAll(List<Box> outer, List<Box> inner) {
-    for (Box box : inner) {
-      int meeting = 0;
-      boolean held = false;
-      for (Box candidate : outer) {
-        held |= candidate.containsAll(box);
-        meeting += !held && candidate.intersects(box) ? 1 : 0;
-      }
-      if (!held && meeting < 2) {
-        return false; // one box that does not hold it is not enough
-      }
-      if (!held) {
-        List<Candidate> candidates = outer.stream().map(o -> new Candidate(0, o)).toList();
-        if (!(CoverSearch.search(List.of(box), candidates, new Budget(Long.MAX_VALUE))
-            instanceof Outcome.Covered)) {
-          return false;
-        }
-      }
-    }
-    return true;
-  }
-
   /** What is asked of a point. */
   interface Wanted {
     boolean holds(int[] point);
@@ -95,11 +71,11 @@ final class Questions {
 
   /**
    * The first of the rules before a rule, as far as they hold a point of the target and are among
-   * the first of those, that holds all of the target; else {@link Order#NONE}.
+   * the first of those, that is known to hold all of the target; else {@link Order#NONE}.
    */
-  int holderOfAllBefore(int slot, List<Box> target, int[] point) {
+  int holderOfAllBefore(int slot, List<Box> target, int[] point, Budget budget) {
     for (int rule : order.holdingAbove(order.position(slot), point, MOST_COMPARED)) {
-      if (holdsAll(order.region(rule), target)) {
+      if (Containment.of(target, order.region(rule), budget) == Containment.INSIDE) {
         return rule;
       }
     }

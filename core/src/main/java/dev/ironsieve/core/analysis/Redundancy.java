@@ -78,6 +78,7 @@ final class Redundancy {
     private final List<Rival> keptOff = new ArrayList<>();
     private IntSet likely = IntSet.EMPTY; // what kept off those before stands before the next too
     private Below answer; // null as long as all are kept off
+    private boolean irreducible = true; // the causes
 
     Rivals(int slot, Corners corners) {
       this.slot = slot;
@@ -116,10 +117,12 @@ final class Redundancy {
     }
 
     Below redundant(int[] witness, int next) {
-      IntSet causes = irreducible();
-      return causes == null
-          ? new Below.Undecided()
-          : new Below.Redundant(causes.toArray(), witness, next);
+      IntSet causes = reduced();
+      Minimality minimality =
+          causes.size() <= 1 && irreducible
+              ? Minimality.SMALLEST
+              : irreducible ? Minimality.IRREDUCIBLE : Minimality.UNPROVEN;
+      return new Below.Redundant(causes.toArray(), minimality, witness, next);
     }
 
     /**
@@ -132,9 +135,9 @@ final class Redundancy {
 
     /**
      * The rules below with the same verdict that are needed to keep all rivals off: leaves out one
-     * after the other, the last first, as long as no rival comes through.
+     * after the other, the last first, as long as no rival comes through and the budget lasts.
      */
-    private IntSet irreducible() {
+    private IntSet reduced() {
       IntSet all = IntSet.EMPTY;
       for (Rival rival : keptOff) {
         all = all.union(rival.keptOffBy);
@@ -146,7 +149,8 @@ final class Redundancy {
           case Outcome.Covered covered -> kept = fewer;
           case Outcome.Uncovered uncovered -> {}
           case Outcome.Exhausted exhausted -> {
-            return null;
+            irreducible = false;
+            return kept;
           }
         }
       }
@@ -185,6 +189,9 @@ final class Redundancy {
             int holds = order.first(point);
             while (holds == slot
                 || holds != Order.NONE && isHelper(holds) && !some.contains(holds)) {
+              if (!budget.take(1)) {
+                return CoverSearch.Holder.UNKNOWN;
+              }
               holds = order.firstFrom(order.position(holds) + 1, point);
             }
             return holds == rival.rule ? CoverSearch.Holder.NOBODY : holds;

@@ -16,16 +16,20 @@ public sealed interface Standing {
    * The earlier rules together take all of its match.
    *
    * @param kind whether one of them gives another verdict
-   * @param causes ids of rules that together take all of it, in the rules' order; without any one
-   *     of them it would decide something
-   * @param smallest whether no smaller set of rules takes all of it; if not, that was not settled
-   *     within the budget
+   * @param causes ids of rules that together take all of it, in the rules' order
+   * @param minimality whether without any one of them it would decide something, and whether fewer
+   *     rules could take all of it
    * @param witness a connection that it matches: for {@code SHADOWED} one that gets another verdict
    * @param decidedBy id of the rule that decides the witness
    */
   record Covered(
-      Kind kind, List<String> causes, boolean smallest, Connection witness, String decidedBy)
-      implements Standing {}
+      Kind kind, List<String> causes, Minimality minimality, Connection witness, String decidedBy)
+      implements Standing {
+    /** Whether it is proven that no smaller set of rules takes all of it. */
+    public boolean smallest() {
+      return minimality == Minimality.SMALLEST;
+    }
+  }
 
   /** No feasible connection meets its criteria. */
   record Empty() implements Standing {}

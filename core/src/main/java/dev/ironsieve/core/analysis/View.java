@@ -68,14 +68,22 @@ record View(Standing standing, List<Finding> findings) {
       addPair(findings, slot, Finding.Kind.GENERALISED, certificates.generalised(slot));
       if (isTooBroad(slot)) {
         findings.add(
-            new Finding(Finding.Kind.TOO_BROAD, id(slot), List.of(), true, null, null, ""));
+            new Finding(
+                Finding.Kind.TOO_BROAD, id(slot), List.of(), Minimality.SMALLEST, null, null, ""));
       }
       addNeeds(findings, slot);
       addUnseen(findings, slot);
       int next = nextEnabled(slot);
       if (next != Order.NONE && Merging.merged(order.rule(slot), order.rule(next)).isPresent()) {
         findings.add(
-            new Finding(Finding.Kind.MERGEABLE, id(slot), List.of(id(next)), true, null, null, ""));
+            new Finding(
+                Finding.Kind.MERGEABLE,
+                id(slot),
+                List.of(id(next)),
+                Minimality.SMALLEST,
+                null,
+                null,
+                ""));
       }
       return List.copyOf(findings);
     }
@@ -107,7 +115,7 @@ record View(Standing standing, List<Finding> findings) {
           yield new Standing.Covered(
               s.shadowed() ? Standing.Kind.SHADOWED : Standing.Kind.REDUNDANT_ABOVE,
               ids(s.causes()),
-              s.smallest(),
+              s.minimality(),
               connection(s.point(), p -> order.first(p) == by, slot, by),
               id(by));
         }
@@ -127,12 +135,14 @@ record View(Standing standing, List<Finding> findings) {
                         : Finding.Kind.REDUNDANT_ABOVE,
                     id(slot),
                     s.causes(),
-                    s.smallest(),
+                    s.minimality(),
                     s.witness(),
                     s.decidedBy(),
                     ""));
         case Standing.Empty s ->
-            out.add(new Finding(Finding.Kind.EMPTY, id(slot), List.of(), true, null, null, ""));
+            out.add(
+                new Finding(
+                    Finding.Kind.EMPTY, id(slot), List.of(), Minimality.SMALLEST, null, null, ""));
         case Standing.Undecided s -> out.add(undecided(slot, s.question()));
         case Standing.Decides s -> {}
         case Standing.PassedOver s -> {}
@@ -141,7 +151,8 @@ record View(Standing standing, List<Finding> findings) {
     }
 
     private Finding undecided(int slot, String question) {
-      return new Finding(Finding.Kind.UNDECIDED, id(slot), List.of(), false, null, null, question);
+      return new Finding(
+          Finding.Kind.UNDECIDED, id(slot), List.of(), Minimality.UNPROVEN, null, null, question);
     }
 
     private void addBelow(List<Finding> out, int slot) {
@@ -161,7 +172,7 @@ record View(Standing standing, List<Finding> findings) {
                   Finding.Kind.REDUNDANT_BELOW,
                   id(slot),
                   ids(below.causes()),
-                  below.causes().length <= 1,
+                  below.minimality(),
                   witness,
                   id(next),
                   ""));
@@ -178,7 +189,9 @@ record View(Standing standing, List<Finding> findings) {
         case Pair.Found found -> {
           int other = found.other();
           Connection witness = connection(found.point(), p -> order.first(p) == other, slot, other);
-          out.add(new Finding(kind, id(slot), List.of(id(other)), true, witness, id(other), ""));
+          out.add(
+              new Finding(
+                  kind, id(slot), List.of(id(other)), Minimality.SMALLEST, witness, id(other), ""));
         }
         case Pair.Undecided open ->
             out.add(undecided(slot, "whether an earlier rule with another verdict overlaps it"));
@@ -207,7 +220,7 @@ record View(Standing standing, List<Finding> findings) {
                 Finding.Kind.UNMET_NEED,
                 id(slot),
                 ids(unmet.causes()),
-                unmet.causes().length <= 1,
+                unmet.minimality(),
                 witness,
                 id(slot),
                 says));
@@ -258,7 +271,14 @@ record View(Standing standing, List<Finding> findings) {
         String last = told.removeLast();
         String says = told.isEmpty() ? last : String.join(", ", told) + " and " + last;
         out.add(
-            new Finding(Finding.Kind.UNSEEN_FEATURE, id(slot), List.of(), true, null, null, says));
+            new Finding(
+                Finding.Kind.UNSEEN_FEATURE,
+                id(slot),
+                List.of(),
+                Minimality.SMALLEST,
+                null,
+                null,
+                says));
       }
     }
 

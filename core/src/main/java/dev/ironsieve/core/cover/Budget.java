@@ -1,6 +1,12 @@
 package dev.ironsieve.core.cover;
 
-/** Steps of work that one question may take. A step is one comparison of a box with another. */
+import java.util.concurrent.CancellationException;
+
+/**
+ * Steps of work that one question may take. A step is one comparison of a box with another. A
+ * thread that is interrupted gets a {@link CancellationException} as soon as it takes a step, so
+ * that whoever asked can give up.
+ */
 public final class Budget {
   private long left;
 
@@ -15,6 +21,9 @@ public final class Budget {
 
   /** Takes {@code steps}; false if they are no longer there. */
   public boolean take(long steps) {
+    if (Thread.currentThread().isInterrupted()) {
+      throw new CancellationException("interrupted");
+    }
     left -= steps;
     return left >= 0;
   }

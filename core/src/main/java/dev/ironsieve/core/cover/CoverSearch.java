@@ -154,7 +154,10 @@ public final class CoverSearch {
   public interface Holder {
     int NOBODY = -1;
 
-    /** The number of a rule that holds the point, or {@link #NOBODY}. */
+    /** The work limit was reached before that was known. */
+    int UNKNOWN = -2;
+
+    /** The number of a rule that holds the point, or {@link #NOBODY}, or {@link #UNKNOWN}. */
     int of(int[] point);
   }
 
@@ -235,6 +238,9 @@ public final class CoverSearch {
           return new Outcome.Exhausted();
         }
         int rule = holder.of(point);
+        if (rule == Holder.UNKNOWN) {
+          return new Outcome.Exhausted();
+        }
         if (rule == Holder.NOBODY) {
           return new Outcome.Uncovered(point);
         }
@@ -244,6 +250,9 @@ public final class CoverSearch {
       }
       Packing packing = null;
       while (true) {
+        if (!budget.take(taken.size())) { // each is packed again
+          return new Outcome.Exhausted();
+        }
         packing = new Packing(box, boxes(taken), packing);
         Tried tried = attempt(packing, taken, budget);
         if (tried.open == null) {
@@ -255,6 +264,9 @@ public final class CoverSearch {
             continue;
           }
           int rule = holder.of(point);
+          if (rule == Holder.UNKNOWN) {
+            return new Outcome.Exhausted();
+          }
           if (rule == Holder.NOBODY) {
             return new Outcome.Uncovered(point);
           }

@@ -92,6 +92,7 @@ public final class Differences {
    * The difference between rules that are laid out already and others, which is quicker than laying
    * out both.
    *
+   * @param before may be updated later, which does not change the difference
    * @param rulebase that {@code before} is of
    * @param after with the same zones, objects and vocabularies
    */
@@ -100,7 +101,7 @@ public final class Differences {
     Order other = after.namesMeanAsIn(rulebase) ? before.with(after.rules()) : null;
     return other == null
         ? between(rulebase, after, aspect, steps)
-        : between(before, other, aspect, steps);
+        : between(before.snapshot(), other, aspect, steps);
   }
 
   /**

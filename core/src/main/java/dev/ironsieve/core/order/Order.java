@@ -135,6 +135,11 @@ public final class Order {
     meeting = new Meeting(other.meeting);
   }
 
+  /** The same rules in the same space, which stay as they are when this order is updated. */
+  public Order snapshot() {
+    return new Order(this);
+  }
+
   /**
    * Other rules in the same space, so that both can be compared. Rules that match and decide as
    * they do here have the same slots, and nothing that only they concern is laid out again.

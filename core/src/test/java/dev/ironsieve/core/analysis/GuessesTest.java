@@ -168,8 +168,8 @@ class GuessesTest {
         assertThat(order.first(found.point())).isEqualTo(other);
         assertThat(order.position(other)).isLessThan(order.position(slot));
         assertThat(order.verdict(other)).isNotEqualTo(order.verdict(slot));
-        assertThat(Questions.holdsAll(order.region(slot), order.region(other))).isFalse();
-        assertThat(Questions.holdsAll(order.region(other), order.region(slot))).isFalse();
+        assertThat(Regions.holdsAll(order.region(slot), order.region(other))).isFalse();
+        assertThat(Regions.holdsAll(order.region(other), order.region(slot))).isFalse();
         shadowed += certificates.standing(slot) instanceof Standing.Covered ? 1 : 0;
         deciding += certificates.standing(slot) instanceof Standing.Decides ? 1 : 0;
       }
@@ -197,8 +197,8 @@ class GuessesTest {
           if (order.verdict(first) == order.verdict(slot)) {
             continue;
           }
-          boolean inside = Questions.holdsAll(order.region(slot), order.region(first));
-          boolean outside = Questions.holdsAll(order.region(first), order.region(slot));
+          boolean inside = Regions.holdsAll(order.region(slot), order.region(first));
+          boolean outside = Regions.holdsAll(order.region(first), order.region(slot));
           assertThat(correlated || inside || outside).as("seed %d, rule %d", seed, slot).isTrue();
           assertThat(generalised || !inside).as("seed %d, rule %d", seed, slot).isTrue();
         }

@@ -144,13 +144,13 @@ class QuestionsTest {
     List<Box> low = order.region(order.slot("low"));
     List<Box> some = order.region(order.slot("some"));
     List<Box> both = new ArrayList<>(low);
-    assertThat(Questions.holdsAll(both, some)).isFalse();
+    assertThat(Regions.holdsAll(both, some)).isFalse();
     both.addAll(order.region(order.slot("high")));
-    assertThat(Questions.holdsAll(both, some)).isTrue();
-    assertThat(Questions.holdsAll(some, low)).isFalse();
-    assertThat(Questions.holdsAll(low, low)).isTrue();
-    assertThat(Questions.holdsAll(low, List.of())).isTrue();
-    assertThat(Questions.holdsAll(List.of(), low)).isFalse();
+    assertThat(Regions.holdsAll(both, some)).isTrue();
+    assertThat(Regions.holdsAll(some, low)).isFalse();
+    assertThat(Regions.holdsAll(low, low)).isTrue();
+    assertThat(Regions.holdsAll(low, List.of())).isTrue();
+    assertThat(Regions.holdsAll(List.of(), low)).isFalse();
   }
 
   @Test

@@ -245,11 +245,11 @@ class StandingTest {
         .containsExactly(Finding.Kind.CORRELATED, Finding.Kind.GENERALISED);
     assertThat(live.findings("last").get(0).causes()).containsExactly("refuse");
     assertThat(live.findings("last").get(1).causes()).containsExactly("inside");
-    assertThat(live.partners("last", Finding.Kind.CORRELATED)).containsExactly("refuse");
+    assertThat(live.partners("last", Finding.Kind.CORRELATED).rules()).containsExactly("refuse");
     Rule rest = rule("rest", Verdict.ALLOW, "10.1.0.0/16", "10.2.128.0/18", "");
     live.update(base(part, rest, inside, refuse, last), Set.of("rest"));
     assertThat(kinds(live, "last")).containsExactly(Finding.Kind.GENERALISED);
-    assertThat(live.partners("last", Finding.Kind.CORRELATED)).isEmpty();
+    assertThat(live.partners("last", Finding.Kind.CORRELATED).rules()).isEmpty();
   }
 
   private static List<String> keepingOffBelow(Rule... rules) {

@@ -140,7 +140,7 @@ class RepairsTest {
     }
     switch (finding.kind()) {
       case CORRELATED ->
-          assertThat(live.partners(finding.rule(), Finding.Kind.CORRELATED))
+          assertThat(live.partners(finding.rule(), Finding.Kind.CORRELATED).rules())
               .as(as)
               .doesNotContain(finding.causes().getFirst());
       case MERGEABLE ->

@@ -3,6 +3,7 @@ package dev.ironsieve.formats.icalendar;
 import biweekly.Biweekly;
 import biweekly.ICalendar;
 import biweekly.component.VEvent;
+import biweekly.io.ParseWarning;
 import biweekly.io.TimezoneAssignment;
 import biweekly.property.DateOrDateTimeProperty;
 import biweekly.property.RawProperty;
@@ -45,6 +46,10 @@ public final class CalendarReader {
 
   private static final int MOST_EVENTS = 1000;
 
+  /** Properties that say when an event is. */
+  private static final Set<String> MEANT =
+      Set.of("DTSTART", "DTEND", "DURATION", "RRULE", "EXRULE", "EXDATE", "RDATE");
+
   private final List<Fault> faults = new ArrayList<>();
   private final ICalendar calendar;
   private final Map<String, Set<Part>> parts = new LinkedHashMap<>(); // by summary
@@ -77,11 +82,29 @@ public final class CalendarReader {
       throw new InvalidDocument(
           "calendar", "at most " + MOST_TEXT + " characters", text.length() + "");
     }
-    ICalendar calendar = Biweekly.parse(text).first();
+    List<List<ParseWarning>> warnings = new ArrayList<>();
+    ICalendar calendar = Biweekly.parse(text).warnings(warnings).first();
     if (calendar == null) {
       throw new InvalidDocument("calendar", "an iCalendar (RFC 5545) with events", "none");
     }
+    List<Fault> unreadable =
+        warnings.stream()
+            .flatMap(List::stream)
+            .filter(warning -> MEANT.contains(String.valueOf(warning.getPropertyName())))
+            .limit(InvalidDocument.MAX_FAULTS)
+            .map(CalendarReader::fault)
+            .toList();
+    if (!unreadable.isEmpty()) {
+      throw new InvalidDocument(unreadable);
+    }
     return new CalendarReader(calendar).read();
+  }
+
+  /** What the parser left out of a property would make the event hold at other times. */
+  private static Fault fault(ParseWarning warning) {
+    String line = warning.getLineNumber() == null ? "" : "line " + warning.getLineNumber() + ", ";
+    return new Fault(
+        line + warning.getPropertyName(), "a value as RFC 5545 has it", warning.getMessage());
   }
 
   private List<Read> read() {
@@ -98,7 +121,11 @@ public final class CalendarReader {
               "event " + (i + 1) + (said == null ? "" : " \"" + said + "\""),
               event,
               parts.computeIfAbsent(name, n -> new LinkedHashSet<>()));
-      read.read();
+      try {
+        read.read();
+      } catch (DateTimeException | ArithmeticException e) {
+        read.refuse("times", "days and times that exist", e.getMessage());
+      }
     }
     if (!faults.isEmpty()) {
       throw new InvalidDocument(faults);
@@ -244,7 +271,7 @@ public final class CalendarReader {
         }
         return end;
       }
-      if (event.getDuration() != null) {
+      if (event.getDuration() != null && event.getDuration().getValue() != null) {
         return start.plus(Duration.ofMillis(event.getDuration().getValue().toMillis()));
       }
       if (whole) {

@@ -2,6 +2,7 @@ package dev.ironsieve.formats.report;
 
 import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.analysis.Minimality;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
@@ -112,7 +113,11 @@ public record Report(String file, int rules, List<Entry> entries) {
               case UNDECIDED ->
                   " is undecided: " + finding.says() + " was not settled within the budget";
             };
-    return new Entry(finding.kind(), number, rule.name(), causes, witness, decidedBy, says);
+    String known =
+        finding.minimality() == Minimality.UNPROVEN && !causes.isEmpty()
+            ? says + "; the cause may not be minimal"
+            : says;
+    return new Entry(finding.kind(), number, rule.name(), causes, witness, decidedBy, known);
   }
 
   /** The word for documents: lower case. */

@@ -14,6 +14,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Calendars, as RFC 5545 has them, against what schedules say. */
 class CalendarTest {
@@ -149,6 +150,7 @@ class CalendarTest {
         "DTSTART:20261130T080000;DTEND:20261130T090000;RRULE:FREQ=WEEKLY,INTERVAL=2 | RRULE | FREQ",
         "DTSTART:20261130T080000;DTEND:20261130T090000;RRULE:FREQ=DAILY;EXDATE:20261201T080000"
             + " | EXDATE | no single days",
+        "DTSTART:20261130T080000;DTEND:20261130T090000;RRULE:FREQ=DAILY,UNTIL=20260231 | times | exist",
         "SUMMARY:none | DTSTART | a date",
       })
   void whatAScheduleCannotSayIsRefusedWithItsPlace(String lines, String property, String expected) {
@@ -172,6 +174,32 @@ class CalendarTest {
         calendar("DTSTART:20261130T080000", "DTEND:20261130T090000", "RRULE:FREQ=DAILY")
             + calendar("DTSTART;VALUE=DATE:20261224");
     assertThat(members(two)).containsExactly("daily 08:00-09:00");
+  }
+
+  /** What the parser cannot read it leaves out, and then an event would hold at other times. */
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "RRULE:FREQ=DAILY;COUNT=3000000000",
+        "RRULE:FREQ=DAILY;COUNT=1e3",
+        "RRULE:FREQ=DAILY;INTERVAL=99999999999",
+        "DURATION:P99999999999999W"
+      })
+  void whatCannotBeReadOfTimesIsRefusedWithItsLine(String property) {
+    String calendar =
+        String.join(
+            "\r\n",
+            "BEGIN:VCALENDAR",
+            "VERSION:2.0",
+            "BEGIN:VEVENT",
+            "DTSTART:20261130T080000",
+            property,
+            "END:VEVENT",
+            "END:VCALENDAR",
+            "");
+    assertThatThrownBy(() -> CalendarReader.read(calendar))
+        .isInstanceOf(InvalidDocument.class)
+        .hasMessageContaining("line 5, " + property.substring(0, property.indexOf(':')));
   }
 
   /** Whatever comes in, it is read or refused. */

@@ -140,6 +140,14 @@ final class AccountStore {
         "insert into setup_token (token_hash, expires_at) values (?, ?)", tokenHash, expires);
   }
 
+  static boolean hasSetupToken(Sql sql, byte[] tokenHash) throws SQLException {
+    return sql.first(
+            "select 1 from setup_token where token_hash = ? and expires_at > now()",
+            row -> true,
+            (Object) tokenHash)
+        .isPresent();
+  }
+
   static boolean takeSetupToken(Sql sql, byte[] tokenHash) throws SQLException {
     return sql.change(
             "delete from setup_token where token_hash = ? and expires_at > now()", tokenHash)

@@ -4,7 +4,6 @@ import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.jdbc.Digest;
 import dev.ironsieve.server.jdbc.Sql;
-import io.quarkus.elytron.security.common.BcryptUtil;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.security.SecureRandom;
 import java.sql.SQLException;
@@ -30,11 +29,15 @@ public class Accounts {
 
   private final Database database;
   private final SignInConfig config;
+  private final PasswordHashing hashing;
+  private final SignInLimits limits;
   private final SecureRandom random = new SecureRandom();
 
-  Accounts(Database database, SignInConfig config) {
+  Accounts(Database database, SignInConfig config, PasswordHashing hashing, SignInLimits limits) {
     this.database = database;
     this.config = config;
+    this.hashing = hashing;
+    this.limits = limits;
   }
 
   /**
@@ -48,18 +51,23 @@ public class Accounts {
    * Signs in. Comparing a password takes a good part of a second, so meanwhile no connection to the
    * database is held, and whether the name was locked meanwhile is looked at once more.
    *
-   * @throws Problem 401 if name and password do not go together, 429 while the name is locked
+   * @param address from which somebody tries
+   * @throws Problem 401 if name and password do not go together; 429 while the name is locked, and
+   *     if there are too many tries from the address or altogether
    */
-  public SignedIn signIn(String name, String password) {
+  public SignedIn signIn(String name, String password, String address) {
+    limits.countTry(address);
     if (!Account.isName(name) || password == null) {
       throw wrong();
     }
-    String hash =
-        database
-            .inTransaction("looking up an account", sql -> unlessLocked(sql, name))
-            .map(AccountStore.Secret::passwordHash)
-            .orElse(NOBODYS_HASH);
-    boolean right = BcryptUtil.matches(password, hash);
+    Optional<AccountStore.Secret> secret =
+        database.inTransaction("looking up an account", sql -> unlessLocked(sql, name));
+    String hash = secret.map(AccountStore.Secret::passwordHash).orElse(NOBODYS_HASH);
+    boolean right = hashing.matches(password, hash);
+    if (secret.isEmpty()) {
+      limits.countFailure(name, Instant.now().plus(config.lockedFor()));
+      throw wrong();
+    }
     return database
         .inTransaction(
             "signing in",
@@ -83,13 +91,14 @@ public class Accounts {
         .orElseThrow(Accounts::wrong);
   }
 
-  private static Optional<AccountStore.Secret> unlessLocked(Sql sql, String name)
-      throws SQLException {
-    Optional<Instant> locked = AccountStore.lockedUntil(sql, name);
+  private Optional<AccountStore.Secret> unlessLocked(Sql sql, String name) throws SQLException {
+    Optional<AccountStore.Secret> known = AccountStore.byName(sql, name);
+    Optional<Instant> locked =
+        known.isPresent() ? AccountStore.lockedUntil(sql, name) : limits.lockedUntil(name);
     if (locked.isPresent()) {
       throw locked(locked.get());
     }
-    return AccountStore.byName(sql, name);
+    return known;
   }
 
   private static Problem wrong() {
@@ -131,21 +140,32 @@ public class Accounts {
         });
   }
 
-  /** Makes the first admin. */
+  /** Makes the first admin. The link is looked at before anything that takes long. */
   public Account setUp(String token, String name, String displayName, String password) {
+    boolean may =
+        token != null
+            && database.inTransaction(
+                "looking for the set-up link",
+                sql -> AccountStore.hasSetupToken(sql, hash(token)) && !AccountStore.any(sql));
+    if (!may) {
+      throw noSetUp();
+    }
     Account.checkNames(name, displayName);
     Account.checkPassword(password);
-    String hash = BcryptUtil.bcryptHash(password, BCRYPT_COST);
+    String hash = hashing.hash(password, BCRYPT_COST);
     return database.inTransaction(
         "making the first admin",
         sql -> {
-          boolean right = token != null && AccountStore.takeSetupToken(sql, hash(token));
-          if (!right || AccountStore.any(sql)) {
-            throw Problem.of(
-                403, "This set-up link was used or has ended. Start the server again for one.");
+          if (!AccountStore.takeSetupToken(sql, hash(token)) || AccountStore.any(sql)) {
+            throw noSetUp();
           }
           return AccountStore.add(sql, name, displayName, Role.ADMIN, hash);
         });
+  }
+
+  private static Problem noSetUp() {
+    return Problem.of(
+        403, "This set-up link was used or has ended. Start the server again for one.");
   }
 
   public List<Account> all() {
@@ -164,7 +184,7 @@ public class Accounts {
   private Account add(String name, String displayName, Role role, String password, int cost) {
     Account.checkNames(name, displayName);
     Account.checkPassword(password);
-    String hash = BcryptUtil.bcryptHash(password, cost);
+    String hash = hashing.hash(password, cost);
     Account added =
         database.inTransaction(
             "adding an account", sql -> AccountStore.add(sql, name, displayName, role, hash));
@@ -179,7 +199,7 @@ public class Accounts {
     if (password != null) {
       Account.checkPassword(password);
     }
-    String hash = password == null ? null : BcryptUtil.bcryptHash(password, BCRYPT_COST);
+    String hash = password == null ? null : hashing.hash(password, BCRYPT_COST);
     return database.inTransaction(
         "changing an account",
         sql -> {

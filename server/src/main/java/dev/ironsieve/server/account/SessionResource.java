@@ -62,7 +62,8 @@ public class SessionResource {
       content = @Content(schema = @Schema(implementation = Person.class)))
   public Response signIn(SignIn body, @Context HttpServerRequest request) {
     Problem.requireBody(body);
-    Accounts.SignedIn in = accounts.signIn(body.name(), body.password());
+    Accounts.SignedIn in =
+        accounts.signIn(body.name(), body.password(), request.remoteAddress().hostAddress());
     return Response.ok(Person.of(in.account()))
         .cookie(cookie(in.token(), (int) in.lasts().toSeconds(), request))
         .build();

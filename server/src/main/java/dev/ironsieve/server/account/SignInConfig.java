@@ -1,7 +1,9 @@
 package dev.ironsieve.server.account;
 
 import io.smallrye.config.ConfigMapping;
+import io.smallrye.config.WithDefault;
 import java.time.Duration;
+import java.util.OptionalInt;
 
 /** How sign-in behaves. */
 @ConfigMapping(prefix = "iron-sieve.sign-in")
@@ -14,4 +16,15 @@ public interface SignInConfig {
 
   /** How long a session lasts. */
   Duration lasts();
+
+  /** Most tries to sign in from one address in a minute. */
+  @WithDefault("30")
+  int triesPerAddress();
+
+  /** Threads that compare passwords; half of the processors if left out, at least one. */
+  OptionalInt hashingThreads();
+
+  /** Most passwords that wait to be compared. */
+  @WithDefault("16")
+  int hashingQueue();
 }

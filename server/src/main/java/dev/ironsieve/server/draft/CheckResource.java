@@ -12,10 +12,10 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 @Path("/api/rulebases/{rulebase}/draft/checks")
 @RolesAllowed(Role.MAY_VIEW)
 public class CheckResource {
-  private final Drafts drafts;
+  private final DraftQuestions questions;
 
-  CheckResource(Drafts drafts) {
-    this.drafts = drafts;
+  CheckResource(DraftQuestions questions) {
+    this.questions = questions;
   }
 
   /**
@@ -44,6 +44,6 @@ public class CheckResource {
   /** Each of them, in their order. */
   @GET
   public List<CheckState> run(long rulebase) {
-    return drafts.checks(rulebase).stream().map(CheckState::of).toList();
+    return questions.checks(rulebase).stream().map(CheckState::of).toList();
   }
 }

@@ -20,9 +20,11 @@ import java.util.Map;
 @RolesAllowed(Role.MAY_VIEW)
 public class DraftApplicationResource {
   private final Drafts drafts;
+  private final DraftQuestions questions;
 
-  DraftApplicationResource(Drafts drafts) {
+  DraftApplicationResource(Drafts drafts, DraftQuestions questions) {
     this.drafts = drafts;
+    this.questions = questions;
   }
 
   /**
@@ -55,6 +57,6 @@ public class DraftApplicationResource {
                 any.toAddresses(),
                 hasPorts ? Criterion.of(new ServiceItem.UsualPorts()) : any.services())
             .asking(Map.of(Coordinate.APPLICATION, Criterion.of(application)));
-    return DecidingRules.of(drafts.reach(rulebase, pattern, Space.FROM));
+    return DecidingRules.of(questions.reach(rulebase, pattern, Space.FROM));
   }
 }

@@ -12,23 +12,20 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.account.SessionMechanism;
 import dev.ironsieve.server.capture.KeptCaptures;
 import dev.ironsieve.server.catalogue.Editions;
 import dev.ironsieve.server.directory.Directory;
-import dev.ironsieve.server.http.CrossSiteGuard;
 import dev.ironsieve.server.http.Problem;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.BeanParam;
 import jakarta.ws.rs.GET;
-import jakarta.ws.rs.HeaderParam;
 import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.core.Context;
 import java.util.List;
 import java.util.Map;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
-import org.eclipse.microprofile.openapi.annotations.parameters.Parameter;
 
 /**
  * The editions that one rulebase's draft has: of the catalogue, by the coordinate {@code
@@ -40,13 +37,19 @@ public class DraftEditionResource {
   private static final EditionChange NOTHING = new EditionChange(List.of(), List.of(), Map.of());
 
   private final Drafts drafts;
+  private final DraftQuestions questions;
   private final Editions editions;
   private final Directory directory;
   private final KeptCaptures captures;
 
   DraftEditionResource(
-      Drafts drafts, Editions editions, Directory directory, KeptCaptures captures) {
+      Drafts drafts,
+      DraftQuestions questions,
+      Editions editions,
+      Directory directory,
+      KeptCaptures captures) {
     this.drafts = drafts;
+    this.questions = questions;
     this.editions = editions;
     this.directory = directory;
     this.captures = captures;
@@ -69,7 +72,9 @@ public class DraftEditionResource {
                     Problem.of(
                         409, "This rulebase has no " + of.word() + " yet; just take an edition."));
     Vocabulary after = vocabulary(of, edition);
-    EditionEffect effect = EditionEffect.of(base, change(of, before, after), before, after);
+    EditionEffect effect =
+        questions.askRulebase(
+            rulebase, now -> EditionEffect.of(now, change(of, before, after), before, after));
     return of == Coordinate.APPLICATION
         ? editions
             .known(before.edition())
@@ -86,14 +91,14 @@ public class DraftEditionResource {
       String coordinate,
       String edition,
       Taking body,
-      @HeaderParam(CrossSiteGuard.HEADER) @Parameter(hidden = true) String client,
+      @BeanParam ChangeHeaders headers,
       @Context SecurityIdentity identity) {
     Problem.requireBody(body);
     if (body.version() == null) {
       throw Problem.invalid("$.version", "a whole number", "nothing");
     }
     Edit edit = new Edit.PutVocabulary(vocabulary(coordinate(coordinate), edition));
-    return drafts.edit(rulebase, body.version(), edit, SessionMechanism.account(identity), client);
+    return drafts.edit(rulebase, body.version(), edit, headers.by(identity));
   }
 
   private static Coordinate coordinate(String word) {

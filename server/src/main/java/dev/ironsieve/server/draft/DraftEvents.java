@@ -1,10 +1,10 @@
 package dev.ironsieve.server.draft;
 
+import dev.ironsieve.formats.Json;
 import io.quarkus.scheduler.Scheduled;
 import io.smallrye.mutiny.Multi;
 import io.smallrye.mutiny.subscription.MultiEmitter;
 import jakarta.enterprise.context.ApplicationScoped;
-import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.sse.OutboundSseEvent;
 import jakarta.ws.rs.sse.Sse;
 import java.util.List;
@@ -24,12 +24,16 @@ public class DraftEvents {
   public record Presence(@Schema(required = true) List<String> people) {}
 
   private record View(String person, Sse sse, MultiEmitter<? super OutboundSseEvent> emitter) {
-    void send(String name, Object data) {
-      emitter.emit(sse.newEventBuilder().name(name).data(data).mediaType(JSON).build());
+    /**
+     * @param json written once for all views
+     */
+    void send(String name, String json) {
+      emitter.emit(sse.newEventBuilder().name(name).data(json).build());
     }
   }
 
-  private static final MediaType JSON = MediaType.APPLICATION_JSON_TYPE;
+  /** Events that may wait for one view; a slower one is cut off, and opens the draft anew. */
+  private static final int MOST_WAITING = 64;
 
   private final Map<Long, List<View>> views = new ConcurrentHashMap<>();
 
@@ -42,22 +46,29 @@ public class DraftEvents {
               views.computeIfAbsent(draft, d -> new CopyOnWriteArrayList<>()).add(view);
               emitter.onTermination(() -> close(draft, view));
               tellPresence(draft);
-            });
+            },
+            MOST_WAITING);
   }
 
   private void close(long draft, View view) {
-    views.getOrDefault(draft, List.of()).remove(view);
-    tellPresence(draft);
+    if (views.getOrDefault(draft, List.of()).remove(view)) {
+      tellPresence(draft);
+    }
   }
 
   private void tellPresence(long draft) {
     List<View> open = views.getOrDefault(draft, List.of());
     List<String> people = open.stream().map(View::person).distinct().sorted().toList();
-    open.forEach(view -> view.send("presence", new Presence(people)));
+    String json = Json.line(new Presence(people));
+    open.forEach(view -> view.send("presence", json));
   }
 
   void changed(long draft, ChangeDocument change) {
-    views.getOrDefault(draft, List.of()).forEach(view -> view.send("change", change));
+    List<View> open = views.getOrDefault(draft, List.of());
+    if (!open.isEmpty()) {
+      String json = Json.line(change);
+      open.forEach(view -> view.send("change", json));
+    }
   }
 
   /** Lets dead connections be noticed. */

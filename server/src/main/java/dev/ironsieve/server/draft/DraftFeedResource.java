@@ -4,29 +4,28 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.account.SessionMechanism;
 import dev.ironsieve.server.feed.Feeds;
-import dev.ironsieve.server.http.CrossSiteGuard;
 import dev.ironsieve.server.http.Problem;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.BeanParam;
 import jakarta.ws.rs.GET;
-import jakarta.ws.rs.HeaderParam;
 import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.core.Context;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
-import org.eclipse.microprofile.openapi.annotations.parameters.Parameter;
 
 /** The editions of feeds that one rulebase's draft has. */
 @Path("/api/rulebases/{rulebase}/draft/feeds/{feed}/{edition}")
 @RolesAllowed(Role.MAY_VIEW)
 public class DraftFeedResource {
   private final Drafts drafts;
+  private final DraftQuestions questions;
   private final Feeds feeds;
 
-  DraftFeedResource(Drafts drafts, Feeds feeds) {
+  DraftFeedResource(Drafts drafts, DraftQuestions questions, Feeds feeds) {
     this.drafts = drafts;
+    this.questions = questions;
     this.feeds = feeds;
   }
 
@@ -48,7 +47,7 @@ public class DraftFeedResource {
                         409,
                         "This rulebase has no edition of \"%s\" yet; just take one."
                             .formatted(next.name())));
-    return EditionEffect.of(base, had, next);
+    return questions.askRulebase(rulebase, now -> EditionEffect.of(now, had, next));
   }
 
   /** Takes an edition into the draft. */
@@ -59,13 +58,13 @@ public class DraftFeedResource {
       String feed,
       String edition,
       TakingFeed body,
-      @HeaderParam(CrossSiteGuard.HEADER) @Parameter(hidden = true) String client,
+      @BeanParam ChangeHeaders headers,
       @Context SecurityIdentity identity) {
     Problem.requireBody(body);
     if (body.version() == null) {
       throw Problem.invalid("$.version", "a whole number", "nothing");
     }
     Edit edit = new Edit.PutFeed(feeds.offered(feed, edition));
-    return drafts.edit(rulebase, body.version(), edit, SessionMechanism.account(identity), client);
+    return drafts.edit(rulebase, body.version(), edit, headers.by(identity));
   }
 }

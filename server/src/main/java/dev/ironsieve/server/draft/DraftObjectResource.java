@@ -15,14 +15,12 @@ import dev.ironsieve.formats.document.RatePlanDocument;
 import dev.ironsieve.formats.document.RuleDocument;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.account.SessionMechanism;
-import dev.ironsieve.server.http.CrossSiteGuard;
 import dev.ironsieve.server.http.Problem;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.BeanParam;
 import jakarta.ws.rs.DELETE;
 import jakarta.ws.rs.GET;
-import jakarta.ws.rs.HeaderParam;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
@@ -30,16 +28,17 @@ import jakarta.ws.rs.core.Context;
 import java.util.Arrays;
 import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
-import org.eclipse.microprofile.openapi.annotations.parameters.Parameter;
 
 /** Objects of a draft: which mean the same, and what taking one away would change. */
 @Path("/api/rulebases/{rulebase}/draft/objects")
 @RolesAllowed(Role.MAY_VIEW)
 public class DraftObjectResource {
   private final Drafts drafts;
+  private final DraftQuestions questions;
 
-  DraftObjectResource(Drafts drafts) {
+  DraftObjectResource(Drafts drafts, DraftQuestions questions) {
     this.drafts = drafts;
+    this.questions = questions;
   }
 
   /** Objects of one kind that mean the same, by name. */
@@ -65,7 +64,7 @@ public class DraftObjectResource {
   @GET
   @Path("/alike")
   public List<AlikeObjects> alike(long rulebase) {
-    return Alike.in(drafts.rulebase(rulebase)).stream()
+    return questions.askRulebase(rulebase, Alike::in).stream()
         .map(group -> new AlikeObjects(group.kind().word(), group.names()))
         .toList();
   }
@@ -98,7 +97,7 @@ public class DraftObjectResource {
   @GET
   @Path("/floors")
   public FloorSum floors(long rulebase) {
-    return sum(drafts.rulebase(rulebase));
+    return questions.askRulebase(rulebase, DraftObjectResource::sum);
   }
 
   /**
@@ -119,7 +118,7 @@ public class DraftObjectResource {
     }
     Edit put =
         new Edit.PutRatePlan(ToModel.ratePlan(body.ratePlan(), "$.ratePlan"), body.replaces());
-    return sum(put.apply(drafts.rulebase(rulebase)));
+    return questions.askRulebase(rulebase, base -> sum(put.apply(base)));
   }
 
   private static FloorSum sum(Rulebase base) {
@@ -141,8 +140,12 @@ public class DraftObjectResource {
   @GET
   @Path("/{kind}/{name}/removal")
   public RemovalEffect effect(long rulebase, String kind, String name) {
-    Rulebase base = drafts.rulebase(rulebase);
-    Removal removal = Removal.of(base, kind(kind), name);
+    ObjectKind of = kind(kind);
+    return questions.askRulebase(rulebase, base -> effect(base, of, name));
+  }
+
+  private static RemovalEffect effect(Rulebase base, ObjectKind kind, String name) {
+    Removal removal = Removal.of(base, kind, name);
     removal.edit().apply(base); // which says so if there is no such object
     Difference difference = Differences.between(base, removal.lessInUse(base), Aspect.VERDICT);
     return new RemovalEffect(
@@ -165,14 +168,13 @@ public class DraftObjectResource {
       String kind,
       String name,
       @QueryParam("version") Long version,
-      @HeaderParam(CrossSiteGuard.HEADER) @Parameter(hidden = true) String client,
+      @BeanParam ChangeHeaders headers,
       @Context SecurityIdentity identity) {
     if (version == null) {
       throw Problem.invalid("version", "a whole number", "nothing");
     }
     Removal removal = Removal.of(drafts.rulebase(rulebase), kind(kind), name);
-    return drafts.edit(
-        rulebase, version, removal.edit(), SessionMechanism.account(identity), client);
+    return drafts.edit(rulebase, version, removal.edit(), headers.by(identity));
   }
 
   private static ObjectKind kind(String word) {

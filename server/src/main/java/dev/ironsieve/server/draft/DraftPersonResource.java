@@ -17,9 +17,11 @@ import java.util.Map;
 @RolesAllowed(Role.MAY_VIEW)
 public class DraftPersonResource {
   private final Drafts drafts;
+  private final DraftQuestions questions;
 
-  DraftPersonResource(Drafts drafts) {
+  DraftPersonResource(Drafts drafts, DraftQuestions questions) {
     this.drafts = drafts;
+    this.questions = questions;
   }
 
   /**
@@ -41,6 +43,6 @@ public class DraftPersonResource {
     Rule pattern =
         Rule.matchingAll("question", "question", Verdict.ALLOW)
             .asking(Map.of(Coordinate.PERSON, Criterion.of(person)));
-    return DecidingRules.of(drafts.reach(rulebase, pattern, Space.TO));
+    return DecidingRules.of(questions.reach(rulebase, pattern, Space.TO));
   }
 }

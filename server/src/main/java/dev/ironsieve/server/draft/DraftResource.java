@@ -4,15 +4,14 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.formats.document.ToModel;
-import dev.ironsieve.server.account.Account;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
-import dev.ironsieve.server.http.CrossSiteGuard;
 import dev.ironsieve.server.http.Problem;
 import io.quarkus.security.identity.SecurityIdentity;
 import io.smallrye.common.annotation.Blocking;
 import io.smallrye.mutiny.Multi;
 import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.BeanParam;
 import jakarta.ws.rs.DefaultValue;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.HeaderParam;
@@ -23,6 +22,7 @@ import jakarta.ws.rs.Produces;
 import jakarta.ws.rs.QueryParam;
 import jakarta.ws.rs.core.Context;
 import jakarta.ws.rs.core.MediaType;
+import jakarta.ws.rs.core.Response;
 import jakarta.ws.rs.sse.OutboundSseEvent;
 import jakarta.ws.rs.sse.Sse;
 import java.util.EnumSet;
@@ -43,11 +43,16 @@ public class DraftResource {
   private static final int MOST_TERMS = 40;
 
   private final Drafts drafts;
+  private final DraftQuestions questions;
   private final DraftEvents events;
+  private final OfferedEditions offered;
 
-  DraftResource(Drafts drafts, DraftEvents events) {
+  DraftResource(
+      Drafts drafts, DraftQuestions questions, DraftEvents events, OfferedEditions offered) {
     this.drafts = drafts;
+    this.questions = questions;
     this.events = events;
+    this.offered = offered;
   }
 
   /**
@@ -66,8 +71,21 @@ public class DraftResource {
   public record ProbeRequest(@Schema(required = true) String line) {}
 
   @GET
-  public DraftDocument draft(long rulebase) {
-    return drafts.document(rulebase);
+  @APIResponse(
+      responseCode = "200",
+      content =
+          @Content(
+              mediaType = MediaType.APPLICATION_JSON,
+              schema = @Schema(implementation = DraftDocument.class)))
+  public Response draft(
+      long rulebase, @HeaderParam("Accept-Encoding") @Parameter(hidden = true) String accepts) {
+    byte[] zipped = questions.document(rulebase).gzip();
+    return accepts != null && accepts.contains("gzip")
+        ? Response.ok(zipped, MediaType.APPLICATION_JSON)
+            .header("Content-Encoding", "gzip")
+            .header("Vary", "Accept-Encoding")
+            .build()
+        : Response.ok(DraftDocuments.unzipped(zipped), MediaType.APPLICATION_JSON).build();
   }
 
   @PATCH
@@ -75,28 +93,31 @@ public class DraftResource {
   public ChangeDocument edit(
       long rulebase,
       EditRequest body,
-      @HeaderParam(CrossSiteGuard.HEADER) @Parameter(hidden = true) String client,
+      @BeanParam ChangeHeaders headers,
       @Context SecurityIdentity identity) {
     Problem.requireBody(body);
     if (body.version() == null) {
       throw Problem.invalid("$.version", "a whole number", "nothing");
     }
     Edit edit = EditDocuments.read(body.edit(), "$.edit");
-    return drafts.edit(rulebase, body.version(), edit, account(identity), client);
+    offered.check(edit);
+    return drafts.edit(rulebase, body.version(), edit, headers.by(identity));
   }
 
   @POST
   @Path("/undo")
   @RolesAllowed(Role.MAY_EDIT)
-  public ChangeDocument undo(long rulebase, @Context SecurityIdentity identity) {
-    return drafts.undo(rulebase, account(identity));
+  public ChangeDocument undo(
+      long rulebase, @BeanParam ChangeHeaders headers, @Context SecurityIdentity identity) {
+    return drafts.undo(rulebase, headers.by(identity));
   }
 
   @POST
   @Path("/redo")
   @RolesAllowed(Role.MAY_EDIT)
-  public ChangeDocument redo(long rulebase, @Context SecurityIdentity identity) {
-    return drafts.redo(rulebase, account(identity));
+  public ChangeDocument redo(
+      long rulebase, @BeanParam ChangeHeaders headers, @Context SecurityIdentity identity) {
+    return drafts.redo(rulebase, headers.by(identity));
   }
 
   @GET
@@ -124,7 +145,7 @@ public class DraftResource {
       @QueryParam("text") @DefaultValue("") String text) {
     Set<Coordinate> coordinates = EnumSet.noneOf(Coordinate.class);
     of.forEach(word -> coordinates.add(ToModel.coordinate(word, "of")));
-    return drafts.terms(rulebase, coordinates, text, MOST_TERMS);
+    return questions.terms(rulebase, coordinates, text, MOST_TERMS);
   }
 
   /** How many values each named set has now, by the word of its coordinate and by its name. */
@@ -147,7 +168,7 @@ public class DraftResource {
     if (body.line() == null) {
       throw Problem.invalid("$.line", "a connection", "nothing");
     }
-    return drafts.probe(rulebase, body.line());
+    return questions.probe(rulebase, body.line());
   }
 
   @GET
@@ -165,10 +186,6 @@ public class DraftResource {
   public Multi<OutboundSseEvent> events(
       long rulebase, @Context Sse sse, @Context SecurityIdentity identity) {
     drafts.rulebase(rulebase);
-    return events.open(rulebase, account(identity).displayName(), sse);
-  }
-
-  private static Account account(SecurityIdentity identity) {
-    return SessionMechanism.account(identity);
+    return events.open(rulebase, SessionMechanism.account(identity).displayName(), sse);
   }
 }

@@ -1,174 +1,217 @@
 package dev.ironsieve.server.draft;
 
-import dev.ironsieve.core.checks.CheckResult;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.MissingTarget;
-import dev.ironsieve.core.matcher.Matcher;
-import dev.ironsieve.core.matcher.Trace;
-import dev.ironsieve.core.model.Connection;
-import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.edit.RuleMerge;
+import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.model.InvalidModel;
-import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.model.Vocabulary;
-import dev.ironsieve.core.model.Zone;
-import dev.ironsieve.core.reach.ReachAnswer;
-import dev.ironsieve.core.text.ConnectionLine;
-import dev.ironsieve.core.text.TermCompletion;
+import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
-import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.server.account.Account;
 import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
+import io.quarkus.scheduler.Scheduled;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.function.Function;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import org.jboss.logging.Logger;
 
 /**
- * Changing and questioning drafts. A change is validated, stored in one transaction, taken over by
- * the live engine, and told to every open view, in this order.
+ * Changing drafts. A change is validated and analysed, stored in one transaction, and told to every
+ * open view, in this order. If it cannot be stored, what is in memory is dropped.
  */
 @ApplicationScoped
 public class Drafts {
+  private static final Logger LOG = Logger.getLogger(Drafts.class);
+  private static final Pattern REQUEST_KEY = Pattern.compile("[\\x21-\\x7e]{1,100}");
+
   private final Database database;
+  private final LiveDrafts live;
   private final DraftEvents events;
-  private final ProbeFill fill;
-  private final Map<Long, LiveDraft> live = new ConcurrentHashMap<>();
+  private final DraftConfig config;
+  private final Queue<SnapshotDue> snapshots = new ConcurrentLinkedQueue<>();
 
-  Drafts(Database database, DraftEvents events, ProbeFill fill) {
+  /** A state of a draft that is to be stored. */
+  private record SnapshotDue(long draft, int revision, LiveDraft.State state) {}
+
+  Drafts(Database database, LiveDrafts live, DraftEvents events, DraftConfig config) {
     this.database = database;
-    this.fill = fill;
+    this.live = live;
     this.events = events;
-  }
-
-  /** The whole draft, as a view needs it first. */
-  public DraftDocument document(long id) {
-    return with(
-        id,
-        draft -> {
-          RulebaseDocument rulebase = FromModel.rulebase(draft.rulebase());
-          return new DraftDocument(
-              draft.id(),
-              draft.name(),
-              draft.revision(),
-              draft.version(),
-              draft.changesInForce(),
-              rulebase.zones(),
-              rulebase.addresses(),
-              rulebase.services(),
-              FromModel.terms(draft.rulebase(), ObjectKind.HOST_LIST),
-              FromModel.terms(draft.rulebase(), ObjectKind.SCHEDULE),
-              FromModel.terms(draft.rulebase(), ObjectKind.DEVICE_STATE),
-              Objects.requireNonNullElse(rulebase.ratePlans(), List.of()),
-              Objects.requireNonNullElse(rulebase.notices(), List.of()),
-              rulebase.lineCapacity(),
-              draft.rulebase().handling().timeZone().getId(),
-              Objects.requireNonNullElse(rulebase.checks(), List.of()),
-              draft.editions(),
-              draft.rulebase().feeds().stream().map(PinnedFeed::of).toList(),
-              rulebase.sections(),
-              draft.standings(),
-              draft.analysisMillis());
-        });
-  }
-
-  /** What becomes of the draft's checks. */
-  public List<CheckResult> checks(long id) {
-    return with(id, LiveDraft::checks);
-  }
-
-  /** The ways to remove what was found about a rule, by the kind of the finding. */
-  List<RepairResource.RepairDocument> repairs(long id, String rule, String kind) {
-    return with(id, draft -> draft.repairs(rule, kind));
+    this.config = config;
   }
 
   /** The draft's rulebase as it stands. */
   public Rulebase rulebase(long id) {
-    return with(id, LiveDraft::rulebase);
+    return live.get(id).state().rulebase();
   }
 
   /**
-   * Makes an edit.
+   * Whose request it is.
+   *
+   * @param client the page that asks, whose own changes are no conflict, or null
+   * @param requestKey the same for a request that is sent twice, which then acts once; or null
+   */
+  public record Requester(Account account, String client, String requestKey) {
+    public Requester {
+      if (requestKey != null && !REQUEST_KEY.matcher(requestKey).matches()) {
+        throw Problem.invalid(
+            "Idempotency-Key",
+            "1 to 100 visible ASCII characters",
+            requestKey.length() + " others");
+      }
+    }
+  }
+
+  /**
+   * Makes an edit. Where somebody else changed other parts of the same rules meanwhile, both are
+   * kept.
    *
    * @param seen the draft's version that the person saw
-   * @param client the page that asks, whose own changes are no conflict, or null
    * @throws Problem 409 if somebody changed since what the edit touches
    */
-  public ChangeDocument edit(long id, long seen, Edit edit, Account account, String client) {
-    return with(
+  public ChangeDocument edit(long id, long seen, Edit edit, Requester requester) {
+    return once(
         id,
+        requester,
         draft -> {
-          if (seen > draft.version() || seen < 0) {
-            throw Problem.invalid("$.version", "at most " + draft.version(), seen + "");
+          long version = draft.state().version();
+          if (seen > version || seen < 0) {
+            throw Problem.invalid("$.version", "at most " + version, seen + "");
           }
-          draft
-              .changedSince(seen, edit, change -> client != null && client.equals(change.client()))
-              .ifPresent(
-                  change -> {
-                    throw conflict(draft, change, edit);
-                  });
-          Rulebase after = applied(draft, edit);
-          return store(draft, "edit", 0, edit, after, account, client);
+          Edit merged = withoutConflict(draft, seen, edit, requester);
+          return store(draft, "edit", 0, merged, applied(draft, merged), requester);
         });
   }
 
-  public ChangeDocument undo(long id, Account account) {
-    return with(
+  /** The account's last edit that is in force is taken back. */
+  public ChangeDocument undo(long id, Requester requester) {
+    return once(
         id,
+        requester,
         draft -> {
           DraftStore.Change change =
-              draft
-                  .toUndo(account.id())
+              database
+                  .inTransaction(
+                      "looking for an edit to undo",
+                      sql -> DraftStore.toUndo(sql, id, draft.revision(), requester.account().id()))
                   .orElseThrow(() -> Problem.of(409, "There is nothing of yours to undo."));
-          return again(draft, "undo", change, change.inverse(), account);
+          return again(draft, "undo", change, change.inverse(), requester);
         });
   }
 
-  public ChangeDocument redo(long id, Account account) {
-    return with(
+  /** The account's edit that it undid last is brought back. */
+  public ChangeDocument redo(long id, Requester requester) {
+    return once(
         id,
+        requester,
         draft -> {
           DraftStore.Change change =
-              draft
-                  .toRedo(account.id())
+              database
+                  .inTransaction(
+                      "looking for an edit to redo",
+                      sql -> DraftStore.toRedo(sql, id, draft.revision(), requester.account().id()))
                   .orElseThrow(() -> Problem.of(409, "There is nothing of yours to redo."));
-          return again(draft, "redo", change, change.edit(), account);
+          return again(draft, "redo", change, change.edit(), requester);
+        });
+  }
+
+  private interface Change {
+    ChangeDocument of(LiveDraft draft);
+  }
+
+  /**
+   * Makes a change unless this very request has made it already; then its answer is given again.
+   */
+  private ChangeDocument once(long id, Requester requester, Change change) {
+    return live.editing(
+        id,
+        draft -> {
+          Optional<DraftStore.Change> made =
+              requester.requestKey() == null
+                  ? Optional.empty()
+                  : database.inTransaction(
+                      "looking for a request sent before",
+                      sql ->
+                          DraftStore.byRequest(
+                              sql, id, requester.account().id(), requester.requestKey()));
+          return made.map(before -> told(before, null, null, null))
+              .orElseGet(() -> change.of(draft));
         });
   }
 
   private ChangeDocument again(
-      LiveDraft draft, String kind, DraftStore.Change of, String json, Account account) {
+      LiveDraft draft, String kind, DraftStore.Change of, String json, Requester requester) {
     Edit edit = LiveDraft.edit(json);
-    draft
-        .changedSince(of.version(), edit, change -> change.account() == account.id())
-        .ifPresent(
-            change -> {
-              throw conflict(draft, change, edit);
-            });
+    String[] keys = LiveDraft.keys(edit, draft.state().rulebase());
+    List<DraftStore.Change> theirs =
+        database.inTransaction(
+            "looking for conflicts",
+            sql ->
+                DraftStore.touching(
+                    sql, draft.id(), of.version(), keys, null, requester.account().id()));
+    if (!theirs.isEmpty()) {
+      throw conflict(draft, theirs.getLast(), keys);
+    }
     Rulebase after;
     try {
       after = applied(draft, edit);
     } catch (InvalidModel e) {
       throw Problem.of(409, "This can no longer be taken back: " + e.getMessage() + ".");
     }
-    return store(draft, kind, of.version(), edit, after, account, null);
+    return store(draft, kind, of.version(), edit, after, requester);
   }
 
-  private static Rulebase applied(LiveDraft draft, Edit edit) {
+  /**
+   * The edit with what others changed in other parts of its rules.
+   *
+   * @throws Problem 409 if they changed the same parts, or anything else that it touches
+   */
+  private Edit withoutConflict(LiveDraft draft, long seen, Edit edit, Requester requester) {
+    Rulebase now = draft.state().rulebase();
+    if (seen == draft.state().version()) {
+      return edit;
+    }
+    String[] keys = LiveDraft.keys(edit, now);
+    List<DraftStore.Change> theirs =
+        database.inTransaction(
+            "looking for conflicts",
+            sql -> DraftStore.touching(sql, draft.id(), seen, keys, requester.client(), 0));
+    if (theirs.isEmpty()) {
+      return edit;
+    }
+    if (edit instanceof Edit.ReplaceRules replace) {
+      List<Edit> inverses =
+          theirs.stream().map(change -> LiveDraft.edit(change.inverse())).toList();
+      Optional<List<Rule>> merged = RuleMerge.merged(replace.rules(), inverses, now);
+      if (merged.isPresent()) {
+        return new Edit.ReplaceRules(merged.get());
+      }
+    }
+    throw conflict(draft, theirs.getLast(), keys);
+  }
+
+  private Rulebase applied(LiveDraft draft, Edit edit) {
     try {
-      return edit.apply(draft.rulebase());
+      return edit.apply(draft.state().rulebase());
     } catch (MissingTarget e) {
-      Optional<DraftStore.Change> change = draft.lastChangeOf(e.kind(), e.name());
+      Optional<DraftStore.Change> change =
+          database.inTransaction(
+              "looking for a change",
+              sql ->
+                  DraftStore.lastTouching(
+                      sql, draft.id(), LiveDraft.key(new Touched(e.kind(), e.name()))));
       if (change.isEmpty()) {
         throw e;
       }
@@ -177,18 +220,13 @@ public class Drafts {
     }
   }
 
-  private static Problem conflict(LiveDraft draft, DraftStore.Change change, Edit edit) {
+  private static Problem conflict(LiveDraft draft, DraftStore.Change change, String[] keys) {
     List<String> theirs = List.of(change.touched());
-    String shared =
-        edit.touched(draft.rulebase()).stream()
-            .map(LiveDraft::key)
-            .filter(theirs::contains)
-            .findFirst()
-            .orElseThrow();
+    String shared = Stream.of(keys).filter(theirs::contains).findFirst().orElseThrow();
     String kind = shared.substring(0, shared.indexOf(' '));
     String key = shared.substring(shared.indexOf(' ') + 1);
     String name =
-        draft.rulebase().rules().stream()
+        draft.state().rulebase().rules().stream()
             .filter(rule -> rule.id().equals(key))
             .map(rule -> " \"" + rule.name() + "\"")
             .findFirst()
@@ -202,61 +240,86 @@ public class Drafts {
   }
 
   private ChangeDocument store(
-      LiveDraft draft,
-      String kind,
-      long of,
-      Edit edit,
-      Rulebase after,
-      Account account,
-      String client) {
-    Edit inverse = edit.inverse(draft.rulebase()).orElseThrow();
+      LiveDraft draft, String kind, long of, Edit edit, Rulebase after, Requester requester) {
+    LiveDraft.State before = draft.state();
+    Edit inverse = edit.inverse(before.rulebase()).orElseThrow();
+    Account account = requester.account();
     DraftStore.Change change =
         new DraftStore.Change(
-            draft.version() + 1,
+            before.version() + 1,
             kind,
             of,
-            Json.write(EditDocuments.write(edit)),
-            Json.write(EditDocuments.write(inverse)),
-            edit.touched(draft.rulebase()).stream().map(LiveDraft::key).toArray(String[]::new),
+            readable(edit),
+            readable(inverse),
+            LiveDraft.keys(edit, before.rulebase()),
             account.id(),
             account.name(),
             account.displayName(),
             Instant.now().truncatedTo(ChronoUnit.MILLIS),
-            client);
-    boolean stored =
-        database.inTransaction(
-            "storing a change",
-            sql -> {
-              boolean ours = DraftStore.advance(sql, draft.id(), draft.version());
-              if (ours) {
-                DraftStore.add(sql, draft.id(), draft.revision(), change);
-              }
-              return ours;
-            });
+            requester.client(),
+            requester.requestKey());
+    boolean stored = false;
+    LiveDraft.Analysed analysed;
+    try {
+      analysed = draft.analyse(after, change.touched());
+      stored =
+          database.inTransaction(
+              "storing a change",
+              sql -> {
+                boolean ours = DraftStore.advance(sql, draft.id(), before.version());
+                if (ours) {
+                  DraftStore.add(sql, draft.id(), draft.revision(), change);
+                }
+                return ours;
+              });
+    } finally {
+      if (!stored) { // or it is not known, so that only the store can tell
+        live.drop(draft.id());
+      }
+    }
     if (!stored) {
-      live.remove(draft.id());
       throw Problem.of(409, "The draft was changed elsewhere at the same moment. Try again.");
     }
-    Map<String, StandingDocument> changed = taken(draft, change, after);
-    ChangeDocument told =
-        told(change, EditDocuments.tell(edit), null, changed, draft.analysisMillis());
+    draft.take(change, analysed);
+    if (draft.isSnapshotDue(config.snapshotEvery())) {
+      snapshots.add(new SnapshotDue(draft.id(), draft.revision(), draft.state()));
+    }
+    ChangeDocument told = told(change, null, analysed.standings(), analysed.millis());
     events.changed(draft.id(), told);
     return told;
   }
 
-  private Map<String, StandingDocument> taken(
-      LiveDraft draft, DraftStore.Change change, Rulebase after) {
+  /** The document of an edit, which is known to read back. */
+  private static String readable(Edit edit) {
+    String json = Json.write(EditDocuments.write(edit));
     try {
-      return draft.take(change, after);
-    } catch (RuntimeException e) {
-      live.remove(draft.id()); // Stored, but not taken over: derive it from the store again.
-      throw e;
+      LiveDraft.edit(json);
+    } catch (InvalidDocument e) {
+      throw Problem.invalid(
+          "$.edit", "an edit that can be stored and taken back", e.faults().getFirst().toString());
+    }
+    return json;
+  }
+
+  /** Stores the states of drafts that are due, one after the other. */
+  @Scheduled(every = "2s", concurrentExecution = Scheduled.ConcurrentExecution.SKIP)
+  public void storeSnapshots() {
+    for (SnapshotDue due = snapshots.poll(); due != null; due = snapshots.poll()) {
+      SnapshotDue next = due;
+      String content = Json.line(FromModel.rulebase(next.state().rulebase()));
+      database.inTransaction(
+          "storing the state of a draft",
+          sql -> {
+            DraftStore.addSnapshot(
+                sql, next.draft(), next.revision(), next.state().version(), content);
+            return null;
+          });
+      LOG.debugf("stored draft %d at version %d", next.draft(), next.state().version());
     }
   }
 
   private static ChangeDocument told(
       DraftStore.Change change,
-      EditDocument edit,
       EditDocument inverse,
       Map<String, StandingDocument> standings,
       Double millis) {
@@ -266,7 +329,7 @@ public class Drafts {
         change.by(),
         change.accountName(),
         change.at().toString(),
-        edit,
+        EditDocuments.tell(LiveDraft.edit(change.edit())),
         inverse,
         standings,
         millis);
@@ -274,128 +337,14 @@ public class Drafts {
 
   /** Up to {@code limit} changes before a version, newest first. */
   public List<ChangeDocument> history(long id, long before, int limit) {
-    with(id, LiveDraft::version);
-    return database.inTransaction(
-        "reading the history",
-        sql ->
-            DraftStore.history(sql, id, before, limit).stream()
-                .map(
-                    change ->
-                        told(
-                            change,
-                            EditDocuments.tell(LiveDraft.edit(change.edit())),
-                            EditDocuments.tell(LiveDraft.edit(change.inverse())),
-                            null,
-                            null))
-                .toList());
-  }
-
-  /** Names that rules can say of some coordinates and that fit what was typed, best first. */
-  public List<TermOption> terms(long id, Set<Coordinate> coordinates, String text, int most) {
-    List<Vocabulary> vocabularies =
-        rulebase(id).named().stream()
-            .filter(vocabulary -> coordinates.contains(vocabulary.coordinate()))
-            .toList();
-    return TermCompletion.of(vocabularies, text, most).stream().map(TermOption::of).toList();
-  }
-
-  /** What the draft decides for a connection. */
-  public ProbeAnswer probe(long id, String line) {
-    return with(
-        id,
-        draft -> {
-          Connection said = ConnectionLine.parse(line, draft.rulebase());
-          ProbeFill.Filled filled = fill.fill(said, draft.rulebase());
-          Connection connection = filled.connection();
-          Matcher matcher = draft.matcher();
-          Trace trace = matcher.trace(connection);
-          List<ProbeAnswer.Passed> passed =
-              trace.passed().stream()
-                  .map(
-                      p ->
-                          new ProbeAnswer.Passed(
-                              p.rule().id(), p.turnedAwayBy().stream().map(Drafts::part).toList()))
-                  .toList();
-          return new ProbeAnswer(
-              draft.version(),
-              ConnectionLine.format(connection),
-              trace.decided() == null ? "drop" : trace.decided().verdict().word(),
-              trace.decided() == null ? null : trace.decided().id(),
-              passed,
-              matcher.stages(connection).stream().map(ProbeAnswer.AtStage::of).toList(),
-              remarks(filled, draft.rulebase()));
-        });
-  }
-
-  /**
-   * Which rules of the draft decide the connections that a pattern matches.
-   *
-   * @param axis the axis whose values are told
-   */
-  public ReachAnswer reach(long id, Rule pattern, int axis) {
-    return with(id, draft -> draft.reach(pattern, axis));
-  }
-
-  private static String part(Trace.Part part) {
-    return switch (part) {
-      case FROM_ZONE -> "fromZones";
-      case FROM_ADDRESS -> "fromAddresses";
-      case TO_ZONE -> "toZones";
-      case TO_ADDRESS -> "toAddresses";
-      case SERVICE -> "services";
-      case PERSON, DEVICE, SITE, APPLICATION, FILE_KIND, TIME ->
-          Coordinate.valueOf(part.name()).word();
-    };
-  }
-
-  private static List<String> remarks(ProbeFill.Filled filled, Rulebase rulebase) {
-    Connection connection = filled.connection();
-    List<String> out = new ArrayList<>(filled.remarks());
-    remark(connection.from(), "from", rulebase, out);
-    remark(connection.to(), "to", rulebase, out);
-    out.addAll(Listed.of(connection, rulebase));
-    if (connection.protocol() == Connection.UNKNOWN) {
-      out.add("No service is said, so no rule that asks for one holds.");
+    live.get(id);
+    List<DraftStore.Change> changes =
+        database.inTransaction(
+            "reading the history", sql -> DraftStore.history(sql, id, before, limit));
+    List<ChangeDocument> out = new ArrayList<>();
+    for (DraftStore.Change change : changes) {
+      out.add(told(change, EditDocuments.tell(LiveDraft.edit(change.inverse())), null, null));
     }
     return out;
-  }
-
-  private static void remark(
-      Connection.Endpoint end, String word, Rulebase rulebase, List<String> out) {
-    if (end.zone() == null && !rulebase.zones().isEmpty()) {
-      out.add("No zone is known for \"" + word + "\", so no rule that asks for one holds.");
-      return;
-    }
-    for (Zone zone : rulebase.zones()) {
-      if (zone.name().equals(end.zone())
-          && end.address() != null
-          && !zone.networks().isEmpty()
-          && zone.networks().stream().noneMatch(n -> n.contains(end.address()))) {
-        out.add(end.address() + " is outside the networks of " + zone.name() + ".");
-      }
-    }
-  }
-
-  private <T> T with(long id, Function<LiveDraft, T> work) {
-    LiveDraft draft = live.computeIfAbsent(id, this::load);
-    synchronized (draft) {
-      return work.apply(draft);
-    }
-  }
-
-  private LiveDraft load(long id) {
-    return database.inTransaction(
-        "loading a draft",
-        sql -> {
-          DraftStore.Row row =
-              DraftStore.draft(sql, id)
-                  .orElseThrow(() -> Problem.of(404, "There is no such rulebase."));
-          return new LiveDraft(row, DraftStore.changesAfter(sql, id, row.revision(), 0));
-        });
-  }
-
-  /** Forgets what is in memory; the next question derives it from the store again. */
-  public void forget() {
-    live.clear();
   }
 }

@@ -3,6 +3,7 @@ package dev.ironsieve.server.draft;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.analysis.Minimality;
 import dev.ironsieve.core.matcher.Brief;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
@@ -18,6 +19,8 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *
  * @param causes ids of the rules that cause it
  * @param smallest whether fewer rules provably do not cause it
+ * @param minimal false where the work limit was reached before it was known whether each of the
+ *     causes is needed; else left out
  * @param witness a connection that proves it, as a line for the probe
  * @param decidedBy id of the rule that decides the witness; with {@code redundant-below} the rule
  *     that would decide it otherwise; none for the closing rule
@@ -48,6 +51,7 @@ public record FindingDocument(
         String severity,
     @Schema(required = true) List<String> causes,
     Boolean smallest,
+    Boolean minimal,
     String witness,
     String decidedBy,
     String says) {
@@ -58,6 +62,7 @@ public record FindingDocument(
         finding.kind().severity().name().toLowerCase(Locale.ROOT),
         finding.causes(),
         finding.causes().size() > 1 ? finding.smallest() : null,
+        !finding.causes().isEmpty() && finding.minimality() == Minimality.UNPROVEN ? false : null,
         finding.witness() == null ? null : witness(finding, analysis),
         finding.decidedBy(),
         finding.says().isEmpty() ? null : finding.says());

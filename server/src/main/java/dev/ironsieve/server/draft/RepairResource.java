@@ -18,9 +18,11 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 @RolesAllowed(Role.MAY_VIEW)
 public class RepairResource {
   private final Drafts drafts;
+  private final DraftQuestions questions;
 
-  RepairResource(Drafts drafts) {
+  RepairResource(Drafts drafts, DraftQuestions questions) {
     this.drafts = drafts;
+    this.questions = questions;
   }
 
   /**
@@ -61,6 +63,6 @@ public class RepairResource {
     if (drafts.rulebase(rulebase).rules().stream().noneMatch(r -> r.id().equals(rule))) {
       throw Problem.of(404, "There is no rule with the id \"" + rule + "\" here.");
     }
-    return drafts.repairs(rulebase, rule, finding);
+    return questions.repairs(rulebase, rule, finding);
   }
 }

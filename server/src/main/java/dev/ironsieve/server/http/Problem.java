@@ -26,10 +26,30 @@ public final class Problem extends RuntimeException {
   public record Conflict(String what, String key, String by, long version, String at) {}
 
   private final Body body;
+  private final int retryAfter; // seconds; 0 if trying again does not help
 
   private Problem(Body body) {
+    this(body, 0);
+  }
+
+  private Problem(Body body, int retryAfter) {
     super(body.detail());
     this.body = body;
+    this.retryAfter = retryAfter;
+  }
+
+  /**
+   * A request that may be served later.
+   *
+   * @param seconds after which to try again
+   */
+  public static Problem later(int status, String detail, int seconds) {
+    return new Problem(new Body(title(status), status, detail, null, null), seconds);
+  }
+
+  /** Seconds after which to try again; 0 if that does not help. */
+  public int retryAfter() {
+    return retryAfter;
   }
 
   public static Problem of(int status, String detail) {
@@ -69,7 +89,8 @@ public final class Problem extends RuntimeException {
       case 413 -> "Too large";
       case 415 -> "Unknown media type";
       case 422 -> "Invalid content";
-      case 429 -> "Too many tries";
+      case 429 -> "Too many requests";
+      case 503 -> "Not available now";
       default -> status >= 500 ? "The server failed" : "Refused";
     };
   }

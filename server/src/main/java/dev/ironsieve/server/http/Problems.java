@@ -13,6 +13,7 @@ import io.quarkus.security.ForbiddenException;
 import io.quarkus.security.UnauthorizedException;
 import jakarta.ws.rs.WebApplicationException;
 import jakarta.ws.rs.core.Response;
+import java.io.CharConversionException;
 import java.util.List;
 import org.jboss.logging.Logger;
 import org.jboss.resteasy.reactive.server.ServerExceptionMapper;
@@ -28,7 +29,10 @@ public final class Problems {
 
   @ServerExceptionMapper
   public Response problem(Problem e) {
-    return respond(e.body());
+    if (e.retryAfter() == 0) {
+      return respond(e.body());
+    }
+    return Response.fromResponse(respond(e.body())).header("Retry-After", e.retryAfter()).build();
   }
 
   @ServerExceptionMapper
@@ -84,8 +88,16 @@ public final class Problems {
     return respond(Problem.of(status, Problem.title(status) + ".").body());
   }
 
+  /** A body in an encoding that is none. */
   @ServerExceptionMapper
-  public Response rest(RuntimeException e) {
+  public Response encoding(CharConversionException e) {
+    Fault fault = new Fault("$", "JSON in UTF-8 (RFC 8259)", "another encoding");
+    return respond(
+        new Problem.Body(Problem.title(400), 400, fault.toString(), List.of(fault), null));
+  }
+
+  @ServerExceptionMapper
+  public Response rest(Throwable e) {
     LOG.error("a request failed", e);
     return respond(Problem.of(500, "Something failed in the server; its log says what.").body());
   }

@@ -1,0 +1,114 @@
+package dev.ironsieve.core.edit;
+
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+
+/**
+ * Three-way merge of rules that two people changed: each part of a rule (its name, each criterion,
+ * its verdict and so on) that only one of them changed is taken from whoever changed it.
+ */
+public final class RuleMerge {
+  private boolean conflict;
+
+  private RuleMerge() {}
+
+  /**
+   * Rules with the changes of both.
+   *
+   * @param mine the rules as one person wants them, who saw none of the changes since
+   * @param inverses what takes back the changes since that concern these rules, oldest first
+   * @param now the rulebase with these changes
+   * @return nothing if both changed one part otherwise, or if what was there before is not known
+   */
+  public static Optional<List<Rule>> merged(List<Rule> mine, List<Edit> inverses, Rulebase now) {
+    Map<String, Rule> before = new HashMap<>();
+    for (Edit inverse : inverses) {
+      if (!addBefore(before, inverse)) {
+        return Optional.empty();
+      }
+    }
+    Map<String, Rule> theirs = new HashMap<>();
+    now.rules().forEach(rule -> theirs.put(rule.id(), rule));
+    List<Rule> out = new ArrayList<>();
+    for (Rule rule : mine) {
+      Rule current = theirs.get(rule.id());
+      if (current == null) {
+        return Optional.empty();
+      }
+      Optional<Rule> merged = merged(before.getOrDefault(rule.id(), current), rule, current);
+      if (merged.isEmpty()) {
+        return Optional.empty();
+      }
+      out.add(merged.get());
+    }
+    return Optional.of(out);
+  }
+
+  /**
+   * Notes how rules were before a change, unless an older change told it.
+   *
+   * @return false for changes that may alter rules without saying how they were
+   */
+  private static boolean addBefore(Map<String, Rule> before, Edit inverse) {
+    return switch (inverse) {
+      case Edit.ReplaceRules replace -> {
+        replace.rules().forEach(rule -> before.putIfAbsent(rule.id(), rule));
+        yield true;
+      }
+      case Edit.MoveRules move -> true;
+      case Edit.Batch batch -> batch.edits().stream().allMatch(part -> addBefore(before, part));
+      default -> false;
+    };
+  }
+
+  /**
+   * One rule with the changes of both.
+   *
+   * @param before the rule that both saw
+   * @return nothing if both changed one part otherwise
+   */
+  public static Optional<Rule> merged(Rule before, Rule mine, Rule theirs) {
+    RuleMerge merge = new RuleMerge();
+    Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
+    for (Coordinate coordinate : Coordinate.values()) {
+      terms.put(
+          coordinate,
+          merge.part(before.term(coordinate), mine.term(coordinate), theirs.term(coordinate)));
+    }
+    Rule merged =
+        new Rule(
+            mine.id(),
+            merge.part(before.name(), mine.name(), theirs.name()),
+            merge.part(before.enabled(), mine.enabled(), theirs.enabled()),
+            merge.part(before.fromZones(), mine.fromZones(), theirs.fromZones()),
+            merge.part(before.fromAddresses(), mine.fromAddresses(), theirs.fromAddresses()),
+            merge.part(before.toZones(), mine.toZones(), theirs.toZones()),
+            merge.part(before.toAddresses(), mine.toAddresses(), theirs.toAddresses()),
+            merge.part(before.services(), mine.services(), theirs.services()),
+            terms,
+            merge.part(before.verdict(), mine.verdict(), theirs.verdict()),
+            merge.part(before.opening(), mine.opening(), theirs.opening()),
+            merge.part(before.logging(), mine.logging(), theirs.logging()),
+            merge.part(before.ratePlan(), mine.ratePlan(), theirs.ratePlan()),
+            merge.part(before.notice(), mine.notice(), theirs.notice()),
+            merge.part(before.note(), mine.note(), theirs.note()));
+    return merge.conflict ? Optional.empty() : Optional.of(merged);
+  }
+
+  private <T> T part(T before, T mine, T theirs) {
+    if (Objects.equals(before, mine)) {
+      return theirs;
+    }
+    conflict |= !Objects.equals(before, theirs) && !Objects.equals(mine, theirs);
+    return mine;
+  }
+}

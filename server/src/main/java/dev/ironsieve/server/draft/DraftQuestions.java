@@ -1,0 +1,241 @@
+package dev.ironsieve.server.draft;
+
+import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.checks.CheckResult;
+import dev.ironsieve.core.matcher.Brief;
+import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.matcher.Trace;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.reach.ReachAnswer;
+import dev.ironsieve.core.reach.ReachQuestion;
+import dev.ironsieve.core.repair.Repairs;
+import dev.ironsieve.core.text.ConnectionLine;
+import dev.ironsieve.core.text.TermCompletion;
+import dev.ironsieve.formats.document.FromModel;
+import dev.ironsieve.formats.document.RulebaseDocument;
+import dev.ironsieve.server.question.QuestionPool;
+import jakarta.enterprise.context.ApplicationScoped;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.function.Function;
+
+/**
+ * Questions of drafts. Each sees one version of its draft, and is answered by a pool that edits do
+ * not wait for.
+ */
+@ApplicationScoped
+public class DraftQuestions {
+  private final LiveDrafts live;
+  private final QuestionPool pool;
+  private final ProbeFill fill;
+  private final DraftDocuments documents;
+
+  DraftQuestions(LiveDrafts live, QuestionPool pool, ProbeFill fill, DraftDocuments documents) {
+    this.live = live;
+    this.pool = pool;
+    this.fill = fill;
+    this.documents = documents;
+  }
+
+  /** Asks something of the draft's analysis. */
+  private <T> T ask(long id, Function<QuestionIndex.Asked, T> question) {
+    LiveDraft draft = live.get(id);
+    return pool.ask(() -> draft.questions().ask(question));
+  }
+
+  /** Asks something that needs nothing but the draft's rulebase. */
+  public <T> T askRulebase(long id, Function<Rulebase, T> question) {
+    Rulebase rulebase = live.get(id).state().rulebase();
+    return pool.ask(() -> question.apply(rulebase));
+  }
+
+  /**
+   * The whole draft, as a view needs it first, as JSON; all views of one version get the same
+   * bytes.
+   */
+  DraftDocuments.Encoded document(long id) {
+    LiveDraft draft = live.get(id);
+    DraftDocuments.Encoded answer =
+        documents.of(
+            draft.id(),
+            draft.state(),
+            () -> pool.ask(() -> draft.questions().ask(asked -> document(draft, asked))));
+    draft.expectEdits();
+    return answer;
+  }
+
+  private static DraftDocument document(LiveDraft draft, QuestionIndex.Asked asked) {
+    LiveDraft.State state = asked.state();
+    LiveAnalysis analysis = asked.analysis();
+    analysis.answerAll();
+    Map<String, StandingDocument> standings = new LinkedHashMap<>();
+    state
+        .rulebase()
+        .rules()
+        .forEach(rule -> standings.put(rule.id(), StandingDocument.of(rule.id(), analysis)));
+    Rulebase base = state.rulebase();
+    RulebaseDocument rulebase = FromModel.rulebase(base);
+    return new DraftDocument(
+        draft.id(),
+        draft.name(),
+        draft.revision(),
+        state.version(),
+        state.changes(),
+        rulebase.zones(),
+        rulebase.addresses(),
+        rulebase.services(),
+        FromModel.terms(base, ObjectKind.HOST_LIST),
+        FromModel.terms(base, ObjectKind.SCHEDULE),
+        FromModel.terms(base, ObjectKind.DEVICE_STATE),
+        Objects.requireNonNullElse(rulebase.ratePlans(), List.of()),
+        Objects.requireNonNullElse(rulebase.notices(), List.of()),
+        rulebase.lineCapacity(),
+        base.handling().timeZone().getId(),
+        Objects.requireNonNullElse(rulebase.checks(), List.of()),
+        LiveDraft.editions(base),
+        base.feeds().stream().map(PinnedFeed::of).toList(),
+        rulebase.sections(),
+        standings,
+        state.analysisMillis());
+  }
+
+  /** What becomes of the draft's checks. */
+  List<CheckResult> checks(long id) {
+    return ask(
+        id,
+        asked ->
+            asked.state().rulebase().checks().isEmpty()
+                ? List.of()
+                : CheckResult.of(asked.state().rulebase(), asked.analysis().order()));
+  }
+
+  /** The ways to remove what was found about a rule, by the kind of the finding. */
+  List<RepairResource.RepairDocument> repairs(long id, String rule, String kind) {
+    return ask(
+        id,
+        asked ->
+            asked.analysis().order().slot(rule) == Order.NONE
+                ? List.of()
+                : asked.analysis().findings(rule).stream()
+                    .filter(finding -> finding.kind().word().equals(kind))
+                    .flatMap(finding -> Repairs.of(finding, asked.analysis()).stream())
+                    .map(
+                        repair ->
+                            RepairResource.RepairDocument.of(repair, asked.state().rulebase()))
+                    .toList());
+  }
+
+  /** Names that rules can say of some coordinates and that fit what was typed, best first. */
+  List<TermOption> terms(long id, Set<Coordinate> coordinates, String text, int most) {
+    List<Vocabulary> vocabularies =
+        live.get(id).state().rulebase().named().stream()
+            .filter(vocabulary -> coordinates.contains(vocabulary.coordinate()))
+            .toList();
+    return TermCompletion.of(vocabularies, text, most).stream().map(TermOption::of).toList();
+  }
+
+  /** What the draft decides for a connection. */
+  ProbeAnswer probe(long id, String line) {
+    return ask(id, asked -> probe(asked, line));
+  }
+
+  private ProbeAnswer probe(QuestionIndex.Asked asked, String line) {
+    Rulebase rulebase = asked.state().rulebase();
+    Connection said = ConnectionLine.parse(line, rulebase);
+    ProbeFill.Filled filled = fill.fill(said, rulebase);
+    Connection connection = filled.connection();
+    Matcher matcher = new Matcher(asked.analysis().order());
+    Trace trace = matcher.trace(connection);
+    List<ProbeAnswer.Passed> passed =
+        trace.passed().stream()
+            .map(
+                p ->
+                    new ProbeAnswer.Passed(
+                        p.rule().id(),
+                        p.turnedAwayBy().stream().map(DraftQuestions::part).toList()))
+            .toList();
+    return new ProbeAnswer(
+        asked.state().version(),
+        ConnectionLine.format(connection),
+        trace.decided() == null ? "drop" : trace.decided().verdict().word(),
+        trace.decided() == null ? null : trace.decided().id(),
+        passed,
+        matcher.stages(connection).stream().map(ProbeAnswer.AtStage::of).toList(),
+        remarks(filled, rulebase));
+  }
+
+  /**
+   * Which rules of the draft decide the connections that a pattern matches; each with a connection
+   * that says no more than the pattern and what its rule depends on.
+   *
+   * @param axis the axis whose values are told
+   */
+  ReachAnswer reach(long id, Rule pattern, int axis) {
+    return ask(id, asked -> reach(asked, pattern, axis));
+  }
+
+  private static ReachAnswer reach(QuestionIndex.Asked asked, Rule pattern, int axis) {
+    Order live = asked.analysis().order();
+    boolean fits = live.space().region(live.resolution().match(pattern)) != null;
+    Order order = fits ? live : new Order(asked.state().rulebase());
+    ReachAnswer answer = ReachQuestion.ask(order, pattern, axis, ReachQuestion.STEPS);
+    return new ReachAnswer(
+        answer.deciders().stream()
+            .map(
+                found ->
+                    found.showing(Brief.deciding(found.witness(), pattern.terms().keySet(), order)))
+            .toList(),
+        answer.complete());
+  }
+
+  private static String part(Trace.Part part) {
+    return switch (part) {
+      case FROM_ZONE -> "fromZones";
+      case FROM_ADDRESS -> "fromAddresses";
+      case TO_ZONE -> "toZones";
+      case TO_ADDRESS -> "toAddresses";
+      case SERVICE -> "services";
+      case PERSON, DEVICE, SITE, APPLICATION, FILE_KIND, TIME ->
+          Coordinate.valueOf(part.name()).word();
+    };
+  }
+
+  private static List<String> remarks(ProbeFill.Filled filled, Rulebase rulebase) {
+    Connection connection = filled.connection();
+    List<String> out = new ArrayList<>(filled.remarks());
+    remark(connection.from(), "from", rulebase, out);
+    remark(connection.to(), "to", rulebase, out);
+    out.addAll(Listed.of(connection, rulebase));
+    if (connection.protocol() == Connection.UNKNOWN) {
+      out.add("No service is said, so no rule that asks for one holds.");
+    }
+    return out;
+  }
+
+  private static void remark(
+      Connection.Endpoint end, String word, Rulebase rulebase, List<String> out) {
+    if (end.zone() == null && !rulebase.zones().isEmpty()) {
+      out.add("No zone is known for \"" + word + "\", so no rule that asks for one holds.");
+      return;
+    }
+    for (Zone zone : rulebase.zones()) {
+      if (zone.name().equals(end.zone())
+          && end.address() != null
+          && !zone.networks().isEmpty()
+          && zone.networks().stream().noneMatch(n -> n.contains(end.address()))) {
+        out.add(end.address() + " is outside the networks of " + zone.name() + ".");
+      }
+    }
+  }
+}

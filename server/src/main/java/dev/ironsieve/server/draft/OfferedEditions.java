@@ -1,0 +1,58 @@
+package dev.ironsieve.server.draft;
+
+import dev.ironsieve.core.directory.PersonVocabulary;
+import dev.ironsieve.core.edit.Edit;
+import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.server.catalogue.Editions;
+import dev.ironsieve.server.directory.Directory;
+import dev.ironsieve.server.feed.Feeds;
+import dev.ironsieve.server.http.Problem;
+import jakarta.enterprise.context.ApplicationScoped;
+import java.util.Optional;
+
+/** Holds edits that bring an edition to the editions that the server offers to drafts. */
+@ApplicationScoped
+public class OfferedEditions {
+  private final Editions editions;
+  private final Directory directory;
+  private final Feeds feeds;
+
+  OfferedEditions(Editions editions, Directory directory, Feeds feeds) {
+    this.editions = editions;
+    this.directory = directory;
+    this.feeds = feeds;
+  }
+
+  /**
+   * @throws Problem 422 if the edit brings an edition of a catalogue, directory or feed that is not
+   *     offered, or whose content is another; 404 or 409 if a feed's edition is not there or waits
+   */
+  void check(Edit edit) {
+    switch (edit) {
+      case Edit.Batch batch -> batch.edits().forEach(this::check);
+      case Edit.PutFeed put -> {
+        if (!feeds.offered(put.feed().name(), put.feed().edition()).equals(put.feed())) {
+          throw notOffered(put.feed().edition());
+        }
+      }
+      case Edit.PutVocabulary put -> {
+        if (!offered(put.vocabulary()).equals(Optional.of(put.vocabulary()))) {
+          throw notOffered(put.vocabulary().edition());
+        }
+      }
+      default -> {}
+    }
+  }
+
+  private Optional<Vocabulary> offered(Vocabulary wanted) {
+    return switch (wanted.coordinate()) {
+      case APPLICATION -> editions.known(wanted.edition()).map(known -> known.vocabulary());
+      case PERSON -> directory.known(wanted.edition()).map(PersonVocabulary::of);
+      case DEVICE, SITE, FILE_KIND, TIME -> Optional.empty();
+    };
+  }
+
+  private static Problem notOffered(String edition) {
+    return Problem.invalid("$.edit", "an edition as the server offers it", '"' + edition + '"');
+  }
+}

@@ -1,0 +1,2 @@
+/** Work that takes long, kept away from edits: a bounded pool with a deadline and limits. */
+package dev.ironsieve.server.question;
