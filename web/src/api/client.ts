@@ -50,33 +50,58 @@ export class Unreachable extends Error {}
 /** Tells this page's changes from those of another page of the same person. */
 export const clientId = crypto.randomUUID();
 
+interface Options {
+  /** A file to send as it is, instead of a body in JSON. */
+  raw?: Blob;
+  type?: string;
+  /** The same for a change that is sent again after its answer was lost; it then acts once. */
+  key?: string;
+}
+
+const MOST_TRIES = 5;
+const LONGEST_WAIT_S = 10;
+
+/** How long to wait before the same request may be served; null if that would not help. */
+function waitFor(response: Response, path: string, tried: number): number | null {
+  const seconds = Number(response.headers.get('Retry-After'));
+  const mayWait = [429, 503].includes(response.status) && seconds > 0 && path !== '/session';
+  return mayWait && tried < MOST_TRIES ? Math.min(seconds, LONGEST_WAIT_S) * 1000 : null;
+}
+
 async function call<T>(
   method: string,
   path: string,
   body?: unknown,
-  raw?: Blob,
-  type = 'application/json',
+  { raw, type = 'application/json', key }: Options = {},
 ): Promise<T> {
-  let response: Response;
-  try {
-    response = await fetch(`/api${path}`, {
-      method,
-      headers: {
-        'X-Iron-Sieve': clientId,
-        ...(body !== undefined || raw ? { 'Content-Type': type } : {}),
-      },
-      body: raw ?? (body === undefined ? undefined : JSON.stringify(body)),
-    });
-  } catch {
-    throw new Unreachable('The server does not answer.');
+  for (let tried = 1; ; tried++) {
+    let response: Response;
+    try {
+      response = await fetch(`/api${path}`, {
+        method,
+        headers: {
+          'X-Iron-Sieve': clientId,
+          ...(key ? { 'Idempotency-Key': key } : {}),
+          ...(body !== undefined || raw ? { 'Content-Type': type } : {}),
+        },
+        body: raw ?? (body === undefined ? undefined : JSON.stringify(body)),
+      });
+    } catch {
+      throw new Unreachable('The server does not answer.');
+    }
+    const wait = waitFor(response, path, tried);
+    if (wait !== null) {
+      await new Promise((resolve) => setTimeout(resolve, wait));
+      continue;
+    }
+    if (response.status === 204) {
+      return undefined as T;
+    }
+    if (!response.ok) {
+      throw new Problem(await problemOf(response));
+    }
+    return (await response.json()) as T;
   }
-  if (response.status === 204) {
-    return undefined as T;
-  }
-  if (!response.ok) {
-    throw new Problem(await problemOf(response));
-  }
-  return (await response.json()) as T;
 }
 
 async function problemOf(response: Response): Promise<ProblemBody> {
@@ -113,15 +138,17 @@ export const api = {
   rulebases: () => call<ListedRulebase[]>('GET', '/rulebases'),
   addRulebase: (name: string) => call<Imported>('POST', '/rulebases', { name }),
   importRulebase: (name: string, file: Blob) =>
-    call<Imported>('POST', `/rulebases/import?name=${encodeURIComponent(name)}`, undefined, file),
+    call<Imported>('POST', `/rulebases/import?name=${encodeURIComponent(name)}`, undefined, {
+      raw: file,
+    }),
   exportRfc8519: (id: number) => call<Exported>('GET', `${draft(id)}/rfc8519`),
   exportDocument: (id: number) => call<object>('GET', `${draft(id)}/document`),
 
   draft: (id: number) => call<Draft>('GET', draft(id)),
-  edit: (id: number, version: number, edit: Edit) =>
-    call<Change>('PATCH', draft(id), { version, edit }),
-  undo: (id: number) => call<Change>('POST', `${draft(id)}/undo`),
-  redo: (id: number) => call<Change>('POST', `${draft(id)}/redo`),
+  edit: (id: number, version: number, edit: Edit, key: string) =>
+    call<Change>('PATCH', draft(id), { version, edit }, { key }),
+  undo: (id: number, key: string) => call<Change>('POST', `${draft(id)}/undo`, undefined, { key }),
+  redo: (id: number, key: string) => call<Change>('POST', `${draft(id)}/redo`, undefined, { key }),
   changes: (id: number, before?: number) =>
     call<Change[]>('GET', `${draft(id)}/changes${before ? `?before=${before}` : ''}`),
   probe: (id: number, line: string) => call<ProbeAnswer>('POST', `${draft(id)}/probe`, { line }),
@@ -144,14 +171,18 @@ export const api = {
   removeObject: (id: number, kind: ObjectKind | HandlingKind, name: string, version: number) =>
     call<Change>('DELETE', `${draft(id)}/objects/${object(kind, name)}?version=${version}`),
   readCalendar: (file: Blob) =>
-    call<ReadSchedule[]>('POST', '/schedules/read', undefined, file, 'text/calendar'),
+    call<ReadSchedule[]>('POST', '/schedules/read', undefined, {
+      raw: file,
+      type: 'text/calendar',
+    }),
   calendarUrl: (id: number, schedule?: string) =>
     `/api${draft(id)}/schedules${schedule ? `/${encodeURIComponent(schedule)}` : ''}`,
   eventsUrl: (id: number) => `/api${draft(id)}/events`,
 
   editions: () => call<ListedEdition[]>('GET', '/catalogue'),
   edition: (name: string) => call<Catalogue>('GET', `/catalogue/${encodeURIComponent(name)}`),
-  importEdition: (file: Blob) => call<ImportedEdition>('POST', '/catalogue', undefined, file),
+  importEdition: (file: Blob) =>
+    call<ImportedEdition>('POST', '/catalogue', undefined, { raw: file }),
   effectOfEdition: (id: number, of: Editioned, name: string) =>
     call<EditionEffect>('GET', `${draft(id)}/editions/${of}/${encodeURIComponent(name)}`),
   takeEdition: (id: number, of: Editioned, name: string, version: number) =>
@@ -166,13 +197,10 @@ export const api = {
   fetchFeed: (name: string) =>
     call<ListedFeed[]>('POST', `/feeds/${encodeURIComponent(name)}/fetch`),
   uploadFeed: (name: string, file: Blob) =>
-    call<ListedFeed[]>(
-      'POST',
-      `/feeds/${encodeURIComponent(name)}/upload`,
-      undefined,
-      file,
-      'application/octet-stream',
-    ),
+    call<ListedFeed[]>('POST', `/feeds/${encodeURIComponent(name)}/upload`, undefined, {
+      raw: file,
+      type: 'application/octet-stream',
+    }),
   feedEdition: (name: string, edition: string) =>
     call<FeedEditionReport>('GET', feedEdition(name, edition)),
   decideFeedEdition: (name: string, edition: string, offer: boolean) =>
@@ -188,8 +216,7 @@ export const api = {
       'POST',
       `/captures?${new URLSearchParams({ name: file.name }).toString()}`,
       undefined,
-      file,
-      'application/octet-stream',
+      { raw: file, type: 'application/octet-stream' },
     ),
   recognised: (id: number, upTo: number, edition: string) =>
     call<RecognisedCapture>(

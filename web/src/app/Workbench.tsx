@@ -27,6 +27,7 @@ const History = lazy(() => import('../history/HistoryPage'));
 const Accounts = lazy(() => import('../accounts/AccountsPage'));
 const loadPalette = () => import('../palette/Palette');
 const Palette = lazy(loadPalette);
+const BreadthDialog = lazy(() => import('../draft/BreadthDialog'));
 const KeyList = lazy(() => import('../palette/KeyList'));
 const RepairDialog = lazy(() => import('../draft/RepairDialog'));
 const ImportDialog = lazy(() =>
@@ -36,7 +37,7 @@ const ExportDialog = lazy(() =>
   import('./ExportDialog').then((m) => ({ default: m.ExportDialog })),
 );
 
-export type Opened = 'palette' | 'keys' | 'import' | 'export' | null;
+export type Opened = 'palette' | 'keys' | 'import' | 'export' | 'breadth' | null;
 
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement && target.matches('input, textarea, select, [contenteditable]');
@@ -295,6 +296,7 @@ export default function Workbench() {
           />
         )}
         {opened === 'keys' && <KeyList onClose={() => setOpened(null)} />}
+        {opened === 'breadth' && <BreadthDialog handle={handle} onClose={() => setOpened(null)} />}
         {opened === 'import' && <ImportDialog onClose={() => setOpened(null)} />}
         {opened === 'export' && (
           <ExportDialog

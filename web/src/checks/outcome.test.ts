@@ -12,18 +12,26 @@ const says = (state: Omit<CheckState, 'name'> | undefined, rule?: string) =>
 
 describe('outcomeOf', () => {
   it('says what a check gets and by which rule', () => {
-    expect(says(undefined)).toBe('must get allow');
-    expect(says({ holds: true, verdict: 'allow', rule: 'a' })).toBe('allow, by rule 3');
-    expect(says({ holds: false, verdict: 'drop' })).toBe(
-      'must get allow, gets drop by the closing rule',
+    expect(says(undefined)).toBe('expected allow');
+    expect(says({ certain: true, holds: true, verdict: 'allow', rule: 'a' })).toBe(
+      'allow, by rule 3',
     );
-    expect(says({ holds: false, verdict: 'allow', rule: 'a' }, 'b')).toBe(
+    expect(says({ certain: true, holds: false, verdict: 'drop' })).toBe(
+      'expected allow, got drop by the default rule',
+    );
+    expect(says({ certain: true, holds: false, verdict: 'allow', rule: 'a' }, 'b')).toBe(
       'allow, but by rule 3 and not by rule 7',
     );
-    expect(says({ holds: false, verdict: 'allow', rule: 'a' }, 'gone')).toBe(
+    expect(says({ certain: true, holds: false, verdict: 'allow', rule: 'a' }, 'gone')).toBe(
       'allow, but by rule 3 and not by a rule that is gone',
     );
-    expect(says({ holds: false, refused: 'at character 4' })).toBe(
+    expect(
+      says({ certain: false, holds: false, verdict: 'drop', rule: 'a', counterexample: 'tcp/1' }),
+    ).toBe('expected allow, not certain: some get drop by rule 3; for example tcp/1');
+    expect(says({ certain: false, holds: false, verdict: 'allow', rule: 'a' })).toBe(
+      'Analysis limit reached; say more of it.',
+    );
+    expect(says({ certain: true, holds: false, refused: 'at character 4' })).toBe(
       'Cannot be tried: at character 4.',
     );
   });

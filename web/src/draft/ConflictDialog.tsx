@@ -21,8 +21,8 @@ export function ConflictDialog({
   const theirs = byId.get(conflict.key);
   const gone = conflict.what === 'rule' && !theirs;
   return (
-    <Modal title="Changed meanwhile" onClose={() => handle.settleConflict(false)} wide>
-      <p>{problem.body.detail} Nothing of either was lost: choose what shall stand.</p>
+    <Modal title="Edit conflict" onClose={() => handle.settleConflict(false)} wide>
+      <p>{problem.body.detail} Choose which one to keep.</p>
       <div className="my-3 grid grid-cols-2 gap-3">
         <Version
           title={`${conflict.by}, ${time(conflict.at)}`}
@@ -36,7 +36,7 @@ export function ConflictDialog({
           Keep theirs
         </Button>
         <Button main disabled={gone} onClick={() => handle.settleConflict(true)}>
-          Put mine in its place
+          Overwrite with mine
         </Button>
       </div>
     </Modal>

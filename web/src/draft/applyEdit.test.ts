@@ -25,6 +25,7 @@ const draft: Draft = {
   schedules: [],
   deviceStates: [],
   timeZone: 'UTC',
+  tooBroad: { counting: ['people'], addresses: 1 },
   checks: [],
   editions: { application: '2026-11' },
   feeds: [],

@@ -20,8 +20,12 @@ import { asked, asking, type CriterionName } from '../rules/criteria';
  */
 export function applyEdit(draft: Draft, edit: Edit): Draft {
   switch (edit.kind) {
-    case 'insertRules':
-      return { ...draft, sections: insert(sectionsOf(draft), rulesOf(edit), placeOf(edit)) };
+    case 'insertRules': {
+      // A view may show a rule before it is stored.
+      const ids = new Set(rulesOf(edit).map((rule) => rule.id));
+      const others = without(sectionsOf(draft), ids);
+      return { ...draft, sections: insert(others, rulesOf(edit), placeOf(edit)) };
+    }
     case 'replaceRules': {
       const next = new Map(rulesOf(edit).map((rule) => [rule.id, rule]));
       return mapRules(draft, (rule) => next.get(rule.id) ?? rule);
@@ -79,6 +83,8 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
       return { ...draft, lineCapacity: edit.capacity };
     case 'setTimeZone':
       return { ...draft, timeZone: edit.name! };
+    case 'setBreadth':
+      return { ...draft, tooBroad: edit.tooBroad! };
     case 'putCheck': {
       const check = edit.check as SavedCheck;
       const checks = put(draft.checks as SavedCheck[], check, edit.replaces);

@@ -115,6 +115,8 @@ export function describeEdit(
         : 'said that it is not known what the line carries';
     case 'setTimeZone':
       return `said that the gateway's clock is that of ${edit.name}`;
+    case 'setBreadth':
+      return 'changed when a rule is too broad';
     case 'putCheck':
       return edit.replaces
         ? `changed check "${edit.replaces}"`

@@ -55,7 +55,7 @@ describe('findings', () => {
   it('says who would do the same without a rule', () => {
     const below = { kind: 'redundant-below' as const, severity: 'warning' as const, causes: ['b'] };
     expect(shortFinding(below, numbers)).toBe('redundant: 11 below does the same');
-    expect(longFinding(rule, { ...below, causes: [] }, numbers, byId)).toContain('closing rule');
+    expect(longFinding(rule, { ...below, causes: [] }, numbers, byId)).toContain('default rule');
   });
 
   it('tells the gravest finding on the strip, and no notes', () => {

@@ -12,12 +12,14 @@ export type FindingKind = Finding['kind'];
 export const FINDING_KINDS: FindingKind[] = [
   'shadowed',
   'empty',
+  'expired',
   'redundant-above',
   'redundant-below',
   'unmet-need',
   'unseen-feature',
   'too-broad',
   'undecided',
+  'ends-soon',
   'mergeable',
   'correlated',
   'generalised',
@@ -32,6 +34,8 @@ export const MENDABLE: ReadonlySet<FindingKind> = new Set<FindingKind>([
   'correlated',
   'mergeable',
   'unseen-feature',
+  'unmet-need',
+  'expired',
 ]);
 
 export const FINDING_WORDS: Record<FindingKind, string> = {
@@ -42,6 +46,8 @@ export const FINDING_WORDS: Record<FindingKind, string> = {
   'unmet-need': 'unmet need',
   'unseen-feature': 'unseen feature',
   'too-broad': 'too broad',
+  expired: 'expired',
+  'ends-soon': 'ends soon',
   undecided: 'undecided',
   mergeable: 'mergeable',
   correlated: 'correlated',
@@ -77,21 +83,25 @@ export function shortFinding(finding: Finding, numbers: Map<string, number>): st
     case 'redundant-above':
       return `redundant: ${listed(causes)} already ${causes.length > 1 ? 'do' : 'does'} this`;
     case 'redundant-below':
-      return same(causes.length ? `${listed(causes)} below` : 'the closing rule');
+      return same(causes.length ? `${listed(causes)} below` : 'the default rule');
     case 'empty':
       return 'empty: nothing can match';
     case 'unmet-need':
       return 'unmet need';
     case 'unseen-feature':
-      return 'unseen while sealed';
+      return 'unseen feature';
     case 'too-broad':
       return 'too broad';
     case 'mergeable':
-      return `one rule with ${listed(causes)}`;
+      return `mergeable with ${listed(causes)}`;
     case 'correlated':
-      return `overlaps ${listed(causes)}`;
+      return `correlated with ${listed(causes)}`;
     case 'generalised':
-      return `contains ${listed(causes)}`;
+      return `generalises ${listed(causes)}`;
+    case 'expired':
+      return `expired ${finding.says}`;
+    case 'ends-soon':
+      return `ends ${finding.says}`;
     case 'undecided':
       return 'undecided';
   }
@@ -135,11 +145,15 @@ export function longFinding(
     case 'redundant-below':
       return causes.length
         ? `Without it, ${causes.length > 1 ? 'rules' : 'rule'} ${listed(causes)} below would give everything that it decides the same verdict.${finding.minimal === false ? least : ''}`
-        : 'Without it, the closing rule would drop everything that it decides just the same.';
+        : 'Without it, the default rule would drop everything that it decides just the same.';
     case 'empty':
       return 'No feasible connection meets its criteria.';
     case 'too-broad':
-      return 'It allows, and asks for no people, applications, sites or services.';
+      return 'It allows, and narrows nothing that counts: people, applications, sites or services, unless set otherwise. Narrowing only times, devices or kinds of files does not excuse it.';
+    case 'expired':
+      return `Its last day was ${finding.says}, so it decides nothing.`;
+    case 'ends-soon':
+      return `Its last day is ${finding.says}.`;
     case 'unmet-need':
       return causes.length
         ? `${finding.says}, which ${listed(causes.map((cause) => `rule ${cause}`))} ${causes.length > 1 ? 'refuse' : 'refuses'} to somebody whom this lets through.`

@@ -30,6 +30,10 @@ export interface DraftHandle {
    * when it is stored; to the problem when the server refuses it.
    */
   edit(edit: EditOf, seen?: number): Promise<Problem | null>;
+  /** Shows an edit before it is stored; whoever does so sends it too. */
+  preview(edit: Edit): void;
+  /** Fetches the draft as it is stored. */
+  refresh(): void;
   undo(): Promise<Problem | null>;
   redo(): Promise<Problem | null>;
   /** The last change that arrived, whoever made it. */
@@ -44,7 +48,8 @@ export function follow(draft: Draft, change: Change): Draft | undefined {
   if (change.version <= draft.version) {
     return draft;
   }
-  if (change.version > draft.version + 1) {
+  // Without standings it is the answer to a request that was sent twice.
+  if (change.version > draft.version + 1 || !change.standings) {
     return undefined;
   }
   const next = applyEdit(draft, change.edit);
@@ -118,12 +123,13 @@ export function useDraft(id: number): DraftHandle {
 
   /** Requests go one after the other; one that finds no server waits and is tried again. */
   const send = useCallback(
-    (request: () => Promise<Change>): Promise<Problem | null> => {
+    (request: (key: string) => Promise<Change>): Promise<Problem | null> => {
+      const key = crypto.randomUUID();
       const run = async (): Promise<Problem | null> => {
         let counted = false;
         for (;;) {
           try {
-            take(await request());
+            take(await request(key));
             if (counted) setWaiting((n) => n - 1);
             return null;
           } catch (e) {
@@ -160,9 +166,9 @@ export function useDraft(id: number): DraftHandle {
   const edit = useCallback(
     async (change: EditOf, seen?: number) => {
       let sent: Edit | null = null;
-      const problem = await send(() => {
+      const problem = await send((key) => {
         sent ??= typeof change === 'function' ? change(latest()) : change;
-        return api.edit(id, seen ?? latest().version, sent);
+        return api.edit(id, seen ?? latest().version, sent, key);
       });
       if (problem?.body.conflict) {
         setConflict({ problem, edit: sent! });
@@ -182,8 +188,17 @@ export function useDraft(id: number): DraftHandle {
     [conflict, edit],
   );
 
-  const undo = useCallback(() => send(() => api.undo(id)), [id, send]);
-  const redo = useCallback(() => send(() => api.redo(id)), [id, send]);
+  const preview = useCallback(
+    (change: Edit) => cache.setQueryData(draftKey(id), applyEdit(latest(), change)),
+    [cache, id, latest],
+  );
+  const refresh = useCallback(
+    () => void cache.invalidateQueries({ queryKey: draftKey(id) }),
+    [cache, id],
+  );
+
+  const undo = useCallback(() => send((key) => api.undo(id, key)), [id, send]);
+  const redo = useCallback(() => send((key) => api.redo(id, key)), [id, send]);
 
   return useMemo(
     () => ({
@@ -196,6 +211,8 @@ export function useDraft(id: number): DraftHandle {
       conflict,
       settleConflict,
       edit,
+      preview,
+      refresh,
       undo,
       redo,
       lastChange,
@@ -210,6 +227,8 @@ export function useDraft(id: number): DraftHandle {
       conflict,
       settleConflict,
       edit,
+      preview,
+      refresh,
       undo,
       redo,
       lastChange,

@@ -99,6 +99,7 @@ export default function Palette({
     ? [
         { words: 'Undo my last change', keys: 'Ctrl+Z', run: () => onUndo(true) },
         { words: 'Redo', keys: 'Ctrl+Shift+Z', run: () => onUndo(false) },
+        { words: 'Set when a rule is too broad…', run: () => onOpen('breadth') },
         { words: 'Add a rulebase…', run: () => onOpen('import') },
       ]
     : [];

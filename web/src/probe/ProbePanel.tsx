@@ -2,21 +2,11 @@ import { useId, useMemo, useState, type ReactNode, type RefObject } from 'react'
 import type { Draft, Edit, ProbeAnswer, Rule, Verdict } from '../api/types';
 import { SaveCheck } from '../checks/SaveCheck';
 import { completions, lastName } from './lineCompletion';
+import { partWord } from './unless';
+import { UnlessList } from './UnlessList';
 import { useNames } from './useNames';
+import { VERDICT_CLASS } from './verdicts';
 
-const VERDICT_CLASS: Record<Verdict, string> = {
-  allow: 'text-allow',
-  drop: 'text-drop',
-  reject: 'text-reject',
-  caution: 'text-caution',
-};
-const PART_WORDS: Record<string, string> = {
-  fromZones: 'from zone',
-  fromAddresses: 'from address',
-  toZones: 'to zone',
-  toAddresses: 'to address',
-  services: 'service',
-};
 const MOST_PASSED = 200;
 const MOST_OPEN = 3;
 const STAGE_WORDS: Record<string, string> = {
@@ -161,10 +151,12 @@ export function ProbePanel({
                 rule {numbers.get(decided.id)}
               </button>
             ) : (
-              'the closing rule'
+              'the default rule'
             )}
           </p>
           {decided && <p>{decided.name}</p>}
+          <UnlessList answer={answer} numbers={numbers} byId={byId} onLine={onLine} />
+          <Handled answer={answer} />
           <p className="mt-1 font-mono text-[11.5px] leading-4 text-dim">{answer.line}</p>
           {answer.notes.map((note) => (
             <p key={note} className="mt-1 text-[12px] text-caution">
@@ -188,6 +180,18 @@ export function ProbePanel({
   );
 }
 
+/** What the deciding rule does with the connection besides its verdict. */
+function Handled({ answer }: { answer: ProbeAnswer }) {
+  const { log, opening, ratePlan, notice } = answer.handling;
+  const parts = [
+    { off: 'not logged', start: 'log at start', end: 'log at end', both: 'log start and end' }[log],
+    opening,
+    ratePlan && `rate plan ${ratePlan}`,
+    notice && `notice ${notice}`,
+  ].filter(Boolean);
+  return <p className="mt-1 text-[12px] text-dim">{parts.join(' · ')}</p>;
+}
+
 /** What is done while more and more becomes known; nothing where the first packet settles it. */
 function Stages({
   answer,
@@ -208,8 +212,12 @@ function Stages({
             <b className={VERDICT_CLASS[stage.verdict as Verdict]}>{stage.verdict}</b>
           ) : (
             <>
-              <b className="text-caution">let through until more is known</b>, since{' '}
-              {listedRules(stage.open, numbers, onRule)} may hold yet
+              <b className="text-caution">
+                {stage.sealed
+                  ? 'let through; the content stays sealed'
+                  : 'let through until more is known'}
+              </b>
+              , since {listedRules(stage.open, numbers, onRule)} may hold yet
             </>
           )}
         </li>
@@ -282,7 +290,7 @@ function Passed({
                 <span className="block truncate">{byId.get(passed.rule)?.name}</span>
                 <span className="block text-dim">
                   {passed.parts.length
-                    ? `differs in ${passed.parts.map((part) => PART_WORDS[part] ?? part).join(', ')}`
+                    ? `differs in ${passed.parts.map((part) => partWord(part)).join(', ')}`
                     : 'disabled'}
                 </span>
               </span>

@@ -1,5 +1,5 @@
 import { Popover } from 'radix-ui';
-import { useContext, useId, useMemo, useState } from 'react';
+import { useContext, useId, useState } from 'react';
 import type { Rule } from '../api/types';
 import type { RuleActions } from './actions';
 import { ChipView } from './ChipView';
@@ -39,11 +39,15 @@ export function ChipEditor({
   const chips = chipsOf(rule, part);
   const except = EXCEPT.test(text);
   const query = text.replace(EXCEPT, '');
-  const meant = literalOf(part, query.trim());
+  const typed = query.trim();
+  const meant = literalOf(part, typed);
   const literal = canSay(draft, meant) ? meant : null;
   const terms = useTerms(draft, part, query);
-  const options = useMemo(() => complete(draft, part, query, terms), [draft, part, query, terms]);
-  const at = Math.min(active, Math.max(0, options.length - 1));
+  const options = complete(draft, part, query, terms);
+  // Behind the options stands the way to give a literal a name.
+  const last = options.length - 1 + (literal ? 1 : 0);
+  const at = Math.min(active, Math.max(0, last));
+  const naming = literal !== null && at === options.length;
 
   const add = async (option: Option | undefined): Promise<string | null> => {
     if (!option) {
@@ -68,12 +72,16 @@ export function ChipEditor({
     return refused;
   };
 
+  const nameIt = () => {
+    if (literal) actions.nameLiteral(rule, { criterion: literal, text: typed, except });
+  };
+
   const onKeyDown = (e: React.KeyboardEvent) => {
     e.stopPropagation();
     switch (e.key) {
       case 'ArrowDown':
         e.preventDefault();
-        setActive(Math.min(at + 1, options.length - 1));
+        setActive(Math.min(at + 1, last));
         break;
       case 'ArrowUp':
         e.preventDefault();
@@ -81,7 +89,8 @@ export function ChipEditor({
         break;
       case 'Enter':
         e.preventDefault();
-        if (query.trim()) void add(options[at]);
+        if (naming) nameIt();
+        else if (query.trim()) void add(options[at]);
         else actions.endEdit();
         break;
       case 'Escape':
@@ -129,7 +138,7 @@ export function ChipEditor({
             aria-label={`"${part}" of rule ${number}`}
             aria-expanded={options.length > 0}
             aria-controls={list}
-            aria-activedescendant={options.length ? `${list}-${at}` : undefined}
+            aria-activedescendant={last >= 0 ? `${list}-${at}` : undefined}
             aria-invalid={error !== null}
             aria-autocomplete="list"
             value={text}
@@ -193,26 +202,24 @@ export function ChipEditor({
                 </span>
               </li>
             ))}
-            {options.length === 0 && (
+            {literal && (
+              <li
+                id={`${list}-${options.length}`}
+                role="option"
+                aria-selected={naming}
+                onPointerDown={(e) => {
+                  e.preventDefault();
+                  nameIt();
+                }}
+                className={`cursor-pointer border-t border-line px-2 py-1 text-[12px] text-accent ${naming ? 'bg-accent-soft' : ''}`}
+              >
+                Create an object of it…
+              </li>
+            )}
+            {options.length === 0 && !literal && (
               <li className="px-2 py-1 text-[12px] text-dim">Nothing fits "{query}".</li>
             )}
           </ul>
-          {literal && (
-            <button
-              type="button"
-              onPointerDown={(e) => {
-                e.preventDefault();
-                actions.nameLiteral(rule, {
-                  criterion: literal,
-                  text: query.trim(),
-                  except,
-                });
-              }}
-              className="block w-full cursor-pointer border-t border-line px-2 py-1 text-left text-[12px] text-accent hover:bg-band"
-            >
-              Make it a named object…
-            </button>
-          )}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

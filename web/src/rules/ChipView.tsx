@@ -1,8 +1,18 @@
+import { Laptop, UserRound } from 'lucide-react';
 import { useContext, useState } from 'react';
 import { DraftContext } from './DraftContext';
 import { MembersContext, useWords } from './members';
-import type { Chip } from './criteria';
+import type { Chip, CriterionName } from './criteria';
 import { literalOf } from './completion';
+
+const KIND_WORDS: Partial<Record<CriterionName, string>> = {
+  fromZones: 'source zone',
+  toZones: 'destination zone',
+  fromAddresses: 'source address',
+  toAddresses: 'destination address',
+  services: 'service',
+  person: 'person or group',
+};
 
 const literal = (chip: Chip) =>
   (['from', 'to', 'for'] as const).some((part) => literalOf(part, chip.text) === chip.criterion);
@@ -32,7 +42,7 @@ export function ChipView({
   const zone = chip.criterion === 'fromZones' || chip.criterion === 'toZones';
   return (
     <span
-      title={members ? `${chip.text}\n${members}` : chip.text}
+      title={`${KIND_WORDS[chip.criterion] ?? chip.criterion}: ${chip.text}${members ? `\n${members}` : ''}`}
       onPointerEnter={() => setPointed(true)}
       data-blocked={blocked || undefined}
       className={`inline-flex max-w-full items-center gap-1 px-[5px] text-[12px] leading-[18px] ${
@@ -48,6 +58,17 @@ export function ChipView({
       }`}
     >
       {chip.except && <span className="text-drop">not</span>}
+      {chip.criterion === 'person' && (
+        <UserRound
+          size={11}
+          role="img"
+          aria-label="person or group"
+          className="shrink-0 text-dim"
+        />
+      )}
+      {chip.criterion === 'device' && (
+        <Laptop size={11} role="img" aria-label="device" className="shrink-0 text-dim" />
+      )}
       <span className={`truncate ${literal(chip) ? 'font-mono text-[11.5px]' : ''}`}>
         {chip.text}
       </span>

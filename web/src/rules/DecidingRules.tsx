@@ -39,7 +39,7 @@ export function DecidingRules({
                       {numbers.get(rule.id)} {rule.name}
                     </button>
                   ) : (
-                    <span>the closing rule</span>
+                    <span>the default rule</span>
                   )}
                   <span className="ml-auto max-w-[60%] shrink-0 text-right text-[12px] text-dim">
                     {words.join(' · ')}

@@ -9,6 +9,7 @@ import {
 } from '../draft/findings';
 import { Button } from '../ui/Button';
 import type { RuleActions } from './actions';
+import { KeptFields } from './KeptFields';
 
 /** What is known of the rule in focus: its standing with the proof, and its note. */
 export function RulePanel({
@@ -55,7 +56,7 @@ export function RulePanel({
           <p>{longFinding(rule, finding, numbers, byId)}</p>
           {mayEdit && MENDABLE.has(finding.kind) && (
             <Button className="mt-1" onClick={() => onMend(finding.kind)}>
-              Ways to mend it…
+              Repairs…
             </Button>
           )}
           {finding.witness && finding.witness !== all[i - 1]?.witness && (
@@ -67,9 +68,24 @@ export function RulePanel({
           )}
         </div>
       ))}
+      {rule.unfinished && (
+        <div className="mt-2 border-t border-line pt-2">
+          <h3 className="text-[12px] font-semibold text-caution">unfinished</h3>
+          <p>
+            It decides nothing until it asks for something, or somebody says that it is for any
+            connection.
+          </p>
+          {mayEdit && (
+            <Button className="mt-1" onClick={() => actions.forAny(rule)}>
+              For any connection
+            </Button>
+          )}
+        </div>
+      )}
+      <NoEffect rule={rule} />
       <Named
         label="Rate plan"
-        none="whatever the line has"
+        none="No limit"
         names={draft.ratePlans.map((plan) => plan.name!)}
         said={rule.ratePlan}
         mayEdit={mayEdit}
@@ -85,9 +101,26 @@ export function RulePanel({
           onChange={(name) => actions.setNotice(rule, name)}
         />
       )}
+      <KeptFields key={`kept ${rule.id}`} rule={rule} mayEdit={mayEdit} actions={actions} />
       <Note key={rule.id} rule={rule} mayEdit={mayEdit} actions={actions} />
     </section>
   );
+}
+
+/** What the rule says and what has no effect with its verdict. */
+function NoEffect({ rule }: { rule: Rule }) {
+  const lets = rule.verdict === 'allow' || rule.verdict === 'caution';
+  const without = [
+    rule.notice && (rule.verdict === 'drop' || rule.verdict === 'allow') && 'its notice',
+    rule.ratePlan && !lets && 'its rate plan',
+    rule.opening === 'opened' && !lets && 'that it opens connections',
+    rule.log === 'end' && !lets && 'logging at the end: a refused connection has none',
+  ].filter(Boolean);
+  return without.length ? (
+    <p className="mt-2 text-[12px] text-caution">
+      Without effect, since it is {rule.verdict}: {without.join('; ')}.
+    </p>
+  ) : null;
 }
 
 const SEVERITY_CLASS = { error: 'text-drop', warning: 'text-caution', note: 'text-dim' };
@@ -108,7 +141,7 @@ function Witness({
         {line}
       </p>
       <Button className="mt-1" onClick={() => probe(line)}>
-        Probe it
+        Probe this witness
       </Button>
     </>
   );

@@ -60,8 +60,10 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
   const { setNodeRef: dropRef } = useDroppable({ id: rule.id });
   const off = rule.enabled === false;
   const finding = gravest(standing);
-  const gate = off ? 'gone' : standing?.kind === 'decides' ? 'real' : 'ghost';
+  const state = off ? 'disabled' : rule.unfinished ? 'unfinished' : null;
+  const gate = state ? 'gone' : standing?.kind === 'decides' ? 'real' : 'ghost';
   const holes = openHoles(standing);
+  const unfinished = rule.unfinished && !off && !editing;
   return (
     <div
       ref={dropRef}
@@ -120,6 +122,11 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
               {rule.name}
             </span>
           )}
+          {unfinished && (
+            <span className="shrink-0 text-[12px] text-caution">
+              decides nothing until it asks for something
+            </span>
+          )}
           {finding && (
             <span
               className={`shrink-0 text-[12px] font-semibold ${
@@ -131,6 +138,12 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
           )}
           <span className="ml-auto flex shrink-0 items-center gap-2 pl-2 text-[12px] leading-[18px] text-dim">
             {rule.note && <StickyNote size={12} aria-label="has a note" className="self-center" />}
+            {(rule.tags ?? []).slice(0, 2).map((tag) => (
+              <span key={tag} className="max-w-[80px] truncate">
+                #{tag}
+              </span>
+            ))}
+            {(rule.start || rule.end) && <span>{daysOf(rule)}</span>}
             {rule.ratePlan && <span className="max-w-[120px] truncate">plan {rule.ratePlan}</span>}
             {rule.opening === 'opened' && <span>opened</span>}
             {rule.log && <span>log {rule.log}</span>}
@@ -157,10 +170,10 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
                 data-verdict={rule.id}
                 aria-label={`Verdict of rule ${number}: ${rule.verdict}`}
                 className={`cursor-pointer rounded px-1 font-semibold hover:bg-chip ${
-                  off ? 'text-dim' : VERDICT_CLASS[rule.verdict]
+                  state ? 'text-dim' : VERDICT_CLASS[rule.verdict]
                 }`}
               >
-                {off ? 'disabled' : rule.verdict}
+                {state ?? rule.verdict}
               </DropdownMenu.Trigger>
               <Menu inList>
                 {VERDICTS.map((verdict) => (
@@ -173,9 +186,9 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
             </DropdownMenu.Root>
           ) : (
             <span
-              className={`px-1 font-semibold ${off ? 'text-dim' : VERDICT_CLASS[rule.verdict]}`}
+              className={`px-1 font-semibold ${state ? 'text-dim' : VERDICT_CLASS[rule.verdict]}`}
             >
-              {off ? 'disabled' : rule.verdict}
+              {state ?? rule.verdict}
             </span>
           )}
           {mayEdit && <StripMenu {...props} off={off} />}
@@ -184,6 +197,12 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
     </div>
   );
 });
+
+/** The days on which a rule decides, as short as they can be said. */
+function daysOf(rule: Rule): string {
+  if (!rule.start) return `until ${rule.end}`;
+  return rule.end ? `${rule.start} to ${rule.end}` : `from ${rule.start}`;
+}
 
 const VERDICT_SAYS: Record<Verdict, string> = {
   allow: 'let it through',
@@ -325,6 +344,9 @@ function StripMenu({ rule, number, actions, off }: StripProps & { off: boolean }
         <MenuItem keys="Ctrl+/" onSelect={() => actions.toggle(rule.id)}>
           {off ? 'Enable' : 'Disable'}
         </MenuItem>
+        {rule.unfinished && (
+          <MenuItem onSelect={() => actions.forAny(rule)}>For any connection</MenuItem>
+        )}
         <MenuLine />
         <MenuItem keys="Alt+↑" onSelect={() => actions.step(rule.id, -1)}>
           Move up

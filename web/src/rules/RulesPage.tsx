@@ -61,7 +61,11 @@ export function RulesPage({
   const [naming, setNaming] = useState<{ rule: Rule; chip: Chip } | null>(null);
   const [dragged, setDragged] = useState<string | null>(null);
   const [over, setOver] = useState<{ id: string; side: 'above' | 'below' } | null>(null);
-  const [closed, setClosed] = useState<Set<string>>(new Set());
+  const [closed, setClosed] = useFolded(draft.id);
+  const [fresh, setFresh] = useState<{ filter: string; ids: Set<string> }>({
+    filter,
+    ids: new Set(),
+  });
   const scroller = useRef<HTMLDivElement>(null);
 
   const { items, order, numbers, byId } = useMemo(() => {
@@ -79,7 +83,8 @@ export function RulesPage({
         const kinds = draft.standings[rule.id]?.findings.map((f) => FINDING_WORDS[f.kind]) ?? [];
         const text = words.length ? [searchText(rule), ...kinds].join('\n') : '';
         const off = rule.enabled === false;
-        if (words.every((w) => text.includes(w) || (w === 'disabled' && off))) {
+        const isNew = fresh.filter === filter && fresh.ids.has(rule.id);
+        if (isNew || words.every((w) => text.includes(w) || (w === 'disabled' && off))) {
           inside.push({ type: 'rule', rule, number });
         }
       }
@@ -93,7 +98,7 @@ export function RulesPage({
     }
     list.push({ type: 'closing' });
     return { items: list, order: shown, numbers: numberOf, byId: rules };
-  }, [draft, filter, closed]);
+  }, [draft, filter, closed, fresh]);
 
   const virtual = useVirtualizer({
     count: items.length,
@@ -125,17 +130,18 @@ export function RulesPage({
     scroller.current?.focus({ preventScroll: true });
   }, []);
 
-  const { actions, selection, setSelection, editing, setEditing, inserting } = useRuleActions(
-    handle,
-    order,
-    {
-      probe: onProbe,
-      announce,
-      nameLiteral: (rule, chip) => setNaming({ rule, chip }),
-      scrollTo,
-      focusGrid,
-    },
-  );
+  const { actions, selection, setSelection, editing, setEditing } = useRuleActions(handle, order, {
+    probe: onProbe,
+    announce,
+    nameLiteral: (rule, chip) => setNaming({ rule, chip }),
+    scrollTo,
+    focusGrid,
+    show: (id) =>
+      setFresh((now) => ({
+        filter,
+        ids: new Set([...(now.filter === filter ? now.ids : []), id]),
+      })),
+  });
 
   const goTo = useCallback(
     (id: string) => {
@@ -156,6 +162,13 @@ export function RulesPage({
   }, [initialRule, order, byId, goTo]);
 
   useEffect(() => onFocus(selection.focus), [selection.focus, onFocus]);
+
+  // When a filter is taken away, the rule in focus stays in view.
+  const filtered = useRef(filter);
+  useEffect(() => {
+    if (filtered.current && !filter && selection.focus) scrollTo(selection.focus);
+    filtered.current = filter;
+  }, [filter, selection.focus, scrollTo]);
 
   const focused = selection.focus ? byId.get(selection.focus) : undefined;
   useEffect(() => {
@@ -202,10 +215,8 @@ export function RulesPage({
   };
 
   const onKeyDown = (e: React.KeyboardEvent) => {
-    if (inserting.current) {
-      e.preventDefault();
-      return;
-    }
+    // A button in a strip keeps its own keys.
+    if ((e.key === 'Enter' || e.key === ' ') && (e.target as Element).closest('button')) return;
     const at = order.indexOf(selection.focus ?? '');
     const go = (to: number) => {
       const id = order[Math.max(0, Math.min(order.length - 1, to))];
@@ -328,9 +339,7 @@ export function RulesPage({
             )}
           </DragOverlay>
         </DndContext>
-        <div role="status" className="sr-only">
-          {said}
-        </div>
+        <Said text={said} />
         {naming && (
           <NameLiteral
             {...naming}
@@ -345,6 +354,48 @@ export function RulesPage({
       </MembersContext.Provider>
     </DraftContext.Provider>
   );
+}
+
+const SHOWN_MS = 6000;
+
+/** What was done or refused, spoken and, for a while, shown. */
+function Said({ text }: { text: string }) {
+  const [gone, setGone] = useState('');
+  useEffect(() => {
+    const timer = setTimeout(() => setGone(text), SHOWN_MS);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return (
+    <div
+      role="status"
+      className={
+        text && text !== gone
+          ? 'pointer-events-none absolute bottom-2 left-1/2 z-30 max-w-[90%] -translate-x-1/2 rounded border border-line bg-sheet px-3 py-1 text-[12px] shadow-lg'
+          : 'sr-only'
+      }
+    >
+      {text}
+    </div>
+  );
+}
+
+/** Which sections are folded, kept in this browser for each rulebase. */
+function useFolded(draft: number): [Set<string>, (next: Set<string>) => void] {
+  const key = `folded-${draft}`;
+  const [folded, setFolded] = useState<Set<string>>(() => {
+    try {
+      return new Set(JSON.parse(localStorage.getItem(key) ?? '[]') as string[]);
+    } catch {
+      return new Set();
+    }
+  });
+  return [
+    folded,
+    (next) => {
+      localStorage.setItem(key, JSON.stringify([...next]));
+      setFolded(next);
+    },
+  ];
 }
 
 /** Whether the probe falls past a section's heading: something below it was reached. */

@@ -71,7 +71,10 @@ export function SectionHead({
             label="Name of the section"
             name={section.name}
             onDone={rename}
-            onEnd={() => setRenaming(false)}
+            onEnd={() => {
+              setRenaming(false);
+              document.querySelector<HTMLElement>('[data-grid]')?.focus({ preventScroll: true });
+            }}
           />
         ) : (
           <span
@@ -97,7 +100,7 @@ export function SectionHead({
             >
               <MoreHorizontal size={14} />
             </DropdownMenu.Trigger>
-            <Menu>
+            <Menu keepFocus>
               <MenuItem onSelect={() => actions.insertInto(section.id)}>Add a rule</MenuItem>
               <MenuItem onSelect={() => setRenaming(true)}>Rename</MenuItem>
               <MenuItem onSelect={addSection}>New section above</MenuItem>
@@ -122,8 +125,8 @@ export function ClosingStrip({ caught }: { caught: boolean }) {
     >
       <FallLine fall={caught ? 'caught' : 'none'} />
       <div role="gridcell" className="min-w-0 flex-1 pl-[98px]">
-        <div className="font-semibold text-dim">Closing rule</div>
-        <div className="text-[12px] text-dim">whatever no rule decides is dropped and logged</div>
+        <div className="font-semibold text-dim">Default rule</div>
+        <div className="text-[12px] text-dim">drops and logs everything not decided above</div>
       </div>
       <div role="gridcell" className="flex w-[150px] shrink-0 items-center self-stretch">
         <Wall verdict="drop" gate="real" />

@@ -3,6 +3,9 @@ import type { Chip, Part } from './criteria';
 
 export type EditedPart = 'name' | Part;
 
+/** What people keep about a rule, and the days on which it decides. */
+export type Kept = Pick<Rule, 'owner' | 'ticket' | 'tags' | 'start' | 'end'>;
+
 /** What can be done to rules, by key, menu, palette or pointer. */
 export interface RuleActions {
   focus(id: string, how?: 'alone' | 'range' | 'toggle'): void;
@@ -21,6 +24,10 @@ export interface RuleActions {
   setRatePlan(rule: Rule, name: string): void;
   setNotice(rule: Rule, name: string): void;
   setNote(rule: Rule, note: string): Promise<string | null>;
+  /** Changes what people keep about a rule, or the days on which it decides. */
+  setKept(rule: Rule, kept: Kept): Promise<string | null>;
+  /** Says of an unfinished rule that it is for any connection. */
+  forAny(rule: Rule): void;
   insert(where: 'above' | 'below', id: string): void;
   insertInto(sectionId: string): void;
   clone(id: string): void;

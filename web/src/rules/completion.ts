@@ -110,8 +110,9 @@ export function complete(
       option,
       i,
       rank: option.kind === 'literal' ? -1 : rank(option.text, text),
+      as: asTyped(option.text, text),
     }))
-    .sort((a, b) => a.rank - b.rank || a.i - b.i)
+    .sort((a, b) => a.rank - b.rank || a.as - b.as || a.i - b.i)
     .slice(0, MOST)
     .map(({ option }) => option);
 }
@@ -172,6 +173,9 @@ function ranked(
 }
 
 const NO_MATCH = 4;
+
+/** Of names that match alike, the one in the letters that were typed comes first. */
+const asTyped = (name: string, query: string) => (name.startsWith(query) ? 0 : 1);
 
 function rank(name: string, query: string): number {
   const n = name.toLowerCase();

@@ -69,14 +69,22 @@ export function withChip(rule: Rule, chip: Chip): Rule {
     return rule;
   }
   const next = [...list, chip.text];
-  return asking(
+  const asks = asking(
     rule,
     chip.criterion,
     chip.except ? { ...said, except: next } : { ...said, items: next },
   );
+  return { ...asks, unfinished: undefined };
 }
 
-/** The rule without one of its chips. */
+/** Whether the rule asks for nothing at all. */
+export const asksForNothing = (rule: Rule): boolean =>
+  PARTS.every((part) => chipsOf(rule, part).length === 0);
+
+/**
+ * The rule without one of its chips. Without the last one it is unfinished, rather than for any
+ * connection, which nobody said.
+ */
 export function withoutChip(rule: Rule, chip: Chip): Rule {
   const said: Criterion = asked(rule, chip.criterion) ?? {};
   const kept = (list: string[] | undefined) => {
@@ -86,7 +94,8 @@ export function withoutChip(rule: Rule, chip: Chip): Rule {
   const next: Criterion = chip.except
     ? { items: said.items, except: kept(said.except) }
     : { items: kept(said.items), except: said.except };
-  return asking(rule, chip.criterion, next.items || next.except ? next : undefined);
+  const left = asking(rule, chip.criterion, next.items || next.except ? next : undefined);
+  return asksForNothing(left) ? { ...left, unfinished: true } : left;
 }
 
 // Widths in pixels of what a chip is made of, on the generous side.
@@ -95,6 +104,7 @@ const MONOSPACED = 6.9;
 const LITERAL = /\d[.:/]|^\*|\w\.\w/; // looks like an address, a service, a host
 const CHIP = 16;
 const NOT = 24;
+const ICON = 15;
 
 /**
  * How many chips fit into about `room` pixels; at least one.
@@ -110,7 +120,8 @@ export function fitting(
   for (let i = 0; i < chips.length; i++) {
     const chip = chips[i]!;
     const character = LITERAL.test(chip.text) ? MONOSPACED : CHARACTER;
-    used += (chip.text.length + more(chip)) * character + CHIP + (chip.except ? NOT : 0);
+    const icon = chip.criterion === 'person' || chip.criterion === 'device' ? ICON : 0;
+    used += (chip.text.length + more(chip)) * character + CHIP + icon + (chip.except ? NOT : 0);
     if (used > room && i > 0) {
       return i;
     }
@@ -121,5 +132,10 @@ export function fitting(
 /** All that a person could look for in a rule, in small letters. */
 export function searchText(rule: Rule): string {
   const chips = PARTS.flatMap((part) => chipsOf(rule, part)).map((chip) => chip.text);
-  return [rule.name, rule.note ?? '', rule.verdict, ...chips].join('\n').toLowerCase();
+  const kept = [rule.owner, rule.ticket, ...(rule.tags ?? []), rule.start, rule.end];
+  const state = rule.unfinished ? 'unfinished' : '';
+  return [rule.name, rule.note ?? '', rule.verdict, state, ...kept, ...chips]
+    .filter(Boolean)
+    .join('\n')
+    .toLowerCase();
 }

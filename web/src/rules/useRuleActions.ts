@@ -1,5 +1,5 @@
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { Draft, Place, Rule } from '../api/types';
+import type { Draft, Edit, Place, Rule } from '../api/types';
 import { allRules, sectionsOf } from '../draft/applyEdit';
 import type { DraftHandle, EditOf } from '../draft/useDraft';
 import type { EditedPart, RuleActions } from './actions';
@@ -40,6 +40,22 @@ export function stepPlace(draft: Draft, ids: string[], direction: 1 | -1): Place
   return direction < 0 ? { endOf: section.id } : { startOf: section.id };
 }
 
+/** Where one step takes a rule among those that a filter shows. */
+export function shownPlace(shown: string[], ids: string[], direction: 1 | -1): Place | null {
+  const edge = direction < 0 ? ids[0]! : ids[ids.length - 1]!;
+  const next = shown[shown.indexOf(edge) + direction];
+  if (!next || ids.includes(next)) return null;
+  return direction < 0 ? { above: next } : { below: next };
+}
+
+/** The parts of a rule that somebody changed, in words. */
+function saidOf(before: Rule, after: Rule): string {
+  const changed = (Object.keys(after) as (keyof Rule)[]).filter(
+    (key) => JSON.stringify(after[key]) !== JSON.stringify(before[key]),
+  );
+  return changed.map((key) => `${key} ${JSON.stringify(after[key])}`).join(', ');
+}
+
 /** Everything that can be done to the rules of a draft, and what is being edited and selected. */
 export function useRuleActions(
   handle: DraftHandle,
@@ -50,6 +66,8 @@ export function useRuleActions(
     nameLiteral(rule: Rule, chip: Chip): void;
     scrollTo(id: string): void;
     focusGrid(): void;
+    /** A rule that is new is shown whatever the filter says. */
+    show(id: string): void;
   },
 ) {
   const [selection, setSelection] = useState<Selection>({ focus: null, ids: new Set() });
@@ -58,8 +76,6 @@ export function useRuleActions(
   useLayoutEffect(() => {
     live.current = { handle, order, selection, editing, hooks };
   });
-
-  const inserting = useRef(false);
 
   const actions = useMemo<RuleActions>(() => {
     const draft = () => live.current.handle.latest();
@@ -70,16 +86,22 @@ export function useRuleActions(
       return problem ? reason(problem.body) : null;
     };
     /** Changes a rule from what it is when its turn comes, so that quick edits build on each other. */
-    const change = (id: string, next: (rule: Rule) => Rule, seen?: number) =>
-      send(
+    const change = async (of: Rule, next: (rule: Rule) => Rule, seen?: number) => {
+      if (!rule(of.id)) return lost(of, next(of));
+      return send(
         (now) => ({
           kind: 'replaceRules',
-          rules: allRules(now)
-            .filter((r) => r.id === id)
-            .map(next),
+          rules: [next(allRules(now).find((r) => r.id === of.id) ?? of)],
         }),
         seen,
       );
+    };
+    /** Somebody deleted the rule meanwhile: what was typed is said, so that it can be kept. */
+    const lost = (of: Rule, wanted: Rule) => {
+      const text = `"${of.name}" was deleted meanwhile. Your change was not saved: ${saidOf(of, wanted)}`;
+      live.current.hooks.announce(text);
+      return text;
+    };
     const editingSince = () => live.current.editing?.seen;
     /** The selection in order, if `id` is part of it; else `id` alone. */
     const group = (id: string): string[] => {
@@ -94,28 +116,37 @@ export function useRuleActions(
     const many = (ids: string[]) => (ids.length > 1 ? `${ids.length} rules` : 'Rule');
 
     const place = async (ids: string[], to: Place) => {
+      const before = allRules(draft()).findIndex((r) => r.id === ids[0]) + 1;
       const refused = await send({ kind: 'moveRules', ids, place: to });
       if (!refused) {
         const number = allRules(draft()).findIndex((r) => r.id === ids[0]) + 1;
-        live.current.hooks.announce(`${many(ids)} moved to ${number}.`);
+        const hidden = Math.abs(number - before) - 1;
+        const past = hidden > 0 ? ` past ${hidden + 1} rules` : '';
+        live.current.hooks.announce(`${many(ids)} moved to ${number}${past}.`);
         live.current.hooks.scrollTo(ids[0]!);
       }
     };
-    const insertAt = async (to: Place, like: Rule | undefined) => {
+    const insertAt = async (to: Place) => {
       const fresh: Rule = {
         id: newId(),
         name: 'New rule',
-        verdict: like?.verdict ?? 'drop',
+        verdict: 'drop',
         enabled: true,
+        unfinished: true,
       };
-      // Until its name can be typed, keys must not be taken for commands.
-      inserting.current = true;
-      const refused = await send({ kind: 'insertRules', rules: [fresh], place: to });
-      inserting.current = false;
-      if (!refused) {
-        select(fresh.id);
-        live.current.hooks.scrollTo(fresh.id);
-        setEditing({ id: fresh.id, part: 'name', seen: draft().version });
+      const edit: Edit = { kind: 'insertRules', rules: [fresh], place: to };
+      // Shown at once, so that what is typed next is its name; edits go one after the other.
+      const seen = draft().version;
+      live.current.hooks.show(fresh.id);
+      live.current.handle.preview(edit);
+      select(fresh.id);
+      live.current.hooks.scrollTo(fresh.id);
+      setEditing({ id: fresh.id, part: 'name', seen });
+      const refused = await send(edit);
+      if (refused) {
+        setEditing(null);
+        live.current.handle.refresh();
+        live.current.hooks.focusGrid();
       }
     };
 
@@ -147,23 +178,24 @@ export function useRuleActions(
           live.current.hooks.focusGrid();
         }
       },
-      rename: (r, name) => change(r.id, (now) => ({ ...now, name }), editingSince()),
+      rename: (r, name) => change(r, (now) => ({ ...now, name }), editingSince()),
       addChip: (r, chip) => {
         return withChip(r, chip) === r
           ? Promise.resolve(null)
-          : change(r.id, (now) => withChip(now, chip), editingSince());
+          : change(r, (now) => withChip(now, chip), editingSince());
       },
-      removeChip: (r, chip) => change(r.id, (now) => withoutChip(now, chip), editingSince()),
+      removeChip: (r, chip) => change(r, (now) => withoutChip(now, chip), editingSince()),
       nameLiteral: (r, chip) => live.current.hooks.nameLiteral(r, chip),
-      setVerdict: (r, verdict) => void change(r.id, (now) => ({ ...now, verdict })),
-      setLogging: (r, log) => void change(r.id, (now) => ({ ...now, log })),
-      setOpening: (r, opening) => void change(r.id, (now) => ({ ...now, opening })),
-      setRatePlan: (r, name) =>
-        void change(r.id, (now) => ({ ...now, ratePlan: name || undefined })),
-      setNotice: (r, name) => void change(r.id, (now) => ({ ...now, notice: name || undefined })),
-      setNote: (r, note) => change(r.id, (now) => ({ ...now, note })),
-      insert: (where, id) => void insertAt({ [where]: id }, rule(id)),
-      insertInto: (sectionId) => void insertAt({ endOf: sectionId }, undefined),
+      setVerdict: (r, verdict) => void change(r, (now) => ({ ...now, verdict })),
+      setLogging: (r, log) => void change(r, (now) => ({ ...now, log })),
+      setOpening: (r, opening) => void change(r, (now) => ({ ...now, opening })),
+      setRatePlan: (r, name) => void change(r, (now) => ({ ...now, ratePlan: name || undefined })),
+      setNotice: (r, name) => void change(r, (now) => ({ ...now, notice: name || undefined })),
+      setKept: (r, kept) => change(r, (now) => ({ ...now, ...kept })),
+      forAny: (r) => void change(r, (now) => ({ ...now, unfinished: undefined })),
+      setNote: (r, note) => change(r, (now) => ({ ...now, note })),
+      insert: (where, id) => void insertAt({ [where]: id }),
+      insertInto: (sectionId) => void insertAt({ endOf: sectionId }),
       clone(id) {
         const ids = group(id);
         const copies = ids.map((one) => ({ ...rule(one)!, id: newId() }));
@@ -208,7 +240,11 @@ export function useRuleActions(
       },
       step(id, direction) {
         const ids = group(id);
-        const to = stepPlace(draft(), ids, direction);
+        const { order: shown } = live.current;
+        const to =
+          shown.length < allRules(draft()).length
+            ? shownPlace(shown, ids, direction)
+            : stepPlace(draft(), ids, direction);
         if (to) void place(ids, to);
       },
       moveTo: (id, to) => void place(group(id), to),
@@ -223,7 +259,7 @@ export function useRuleActions(
     };
   }, []);
 
-  return { actions, selection, setSelection, editing, setEditing, inserting };
+  return { actions, selection, setSelection, editing, setEditing };
 }
 
 function reason(body: { detail: string; faults?: { expected: string; found: string }[] }): string {

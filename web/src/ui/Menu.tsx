@@ -2,15 +2,20 @@ import { Check } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
 
-/** The box of a drop-down menu; with `inList` the keys go back to the list of rules behind it. */
+/**
+ * The box of a drop-down menu. With `inList` the keys go back to the list of rules behind it; with
+ * `keepFocus` they stay where an item put them, as with one that starts editing.
+ */
 export function Menu({
   children,
   wide,
   inList,
+  keepFocus,
 }: {
   children: ReactNode;
   wide?: boolean;
   inList?: boolean;
+  keepFocus?: boolean;
 }) {
   return (
     <DropdownMenu.Portal>
@@ -19,6 +24,8 @@ export function Menu({
         sideOffset={4}
         onClick={(e) => e.stopPropagation()}
         onCloseAutoFocus={(e) => {
+          const editing = keepFocus && document.activeElement instanceof HTMLInputElement;
+          if (editing) e.preventDefault();
           if (!inList) return;
           e.preventDefault();
           document.querySelector<HTMLElement>('[data-grid]')?.focus({ preventScroll: true });

@@ -44,7 +44,7 @@ class BenchTest extends OnTheBench {
     bench.button("Probe it").click();
     assertThat(bench.probeAnswer()).containsText("rule 1");
     bench.probe("from 10.0.0.1 to 10.0.0.2 tcp/443 person nobody application Gullwire: post");
-    assertThat(bench.probeAnswer()).containsText("closing rule");
+    assertThat(bench.probeAnswer()).containsText("default rule");
     assertThat(page().getByText("differs in person").first()).isVisible();
   }
 

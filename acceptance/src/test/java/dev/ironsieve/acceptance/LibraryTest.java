@@ -309,7 +309,7 @@ class LibraryTest extends OnTheBench {
     assertThat(person).containsText("staff through help desk, IT, ashore");
     assertThat(person).containsText("19 Help desk steers far desks");
     assertThat(person).not().containsText("Rosters go out through Saltbox");
-    assertThat(person).containsText("the closing rule");
+    assertThat(person).containsText("the default rule");
     bench.button("Read the directory now").click();
     page().getByText("What would").click();
     assertThat(bench.dialog()).containsText("2 people new, 1 gone, 1 changed");

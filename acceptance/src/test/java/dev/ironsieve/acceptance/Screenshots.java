@@ -97,7 +97,7 @@ public final class Screenshots {
           bench.button("Library").click();
           bench.button("People").click();
           bench.page().getByLabel("Search people").fill("ben holm");
-          bench.page().getByText("the closing rule").waitFor();
+          bench.page().getByText("the default rule").waitFor();
         });
     out.put(
         "snapshot",

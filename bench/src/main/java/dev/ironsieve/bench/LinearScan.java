@@ -32,7 +32,7 @@ final class LinearScan {
     }
   }
 
-  /** The rule that decides; null for the closing rule. */
+  /** The rule that decides; null for the default rule. */
   Rule decide(Connection c) {
     for (Rule rule : rules) {
       if (rule.enabled()

@@ -1,12 +1,14 @@
 package dev.ironsieve.cli;
 
 import dev.ironsieve.core.analysis.Finding;
+import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.report.JUnitReport;
 import dev.ironsieve.formats.report.Report;
 import dev.ironsieve.formats.report.SarifReport;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -57,6 +59,14 @@ final class Check implements Callable<Integer> {
       description = "note, warning (if left out) or error: what makes the exit code 1.")
   private Finding.Severity failOn = Finding.Severity.WARNING;
 
+  @Option(
+      names = "--day",
+      paramLabel = "DAY",
+      description =
+          "The day from which on times count, such as 2026-12-24; today if left out. Rules whose end"
+              + " date has passed by then have expired.")
+  private LocalDate day;
+
   @CommandLine.Spec private CommandLine.Model.CommandSpec spec;
 
   @Override
@@ -64,8 +74,9 @@ final class Check implements Callable<Integer> {
     PrintWriter out = spec.commandLine().getOut();
     List<Report> reports = new ArrayList<>();
     for (Path file : files) {
-      reports.add(
-          Report.of(file.toString(), RulebaseFiles.read(file, spec.commandLine().getErr())));
+      Rulebase rulebase = RulebaseFiles.read(file, spec.commandLine().getErr());
+      LocalDate from = day == null ? LocalDate.now(rulebase.handling().timeZone()) : day;
+      reports.add(Report.of(file.toString(), rulebase, from));
     }
     switch (format) {
       case text -> writeText(reports, out);

@@ -124,6 +124,6 @@ final class Diff implements Callable<Integer> {
   }
 
   private static String name(Rule rule) {
-    return rule == null ? "closing rule" : rule.name();
+    return rule == null ? "default rule" : rule.name();
   }
 }

@@ -1,6 +1,7 @@
 package dev.ironsieve.cli;
 
 import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.matcher.PossibleDecisions;
 import dev.ironsieve.core.matcher.Stage;
 import dev.ironsieve.core.matcher.Trace;
 import dev.ironsieve.core.model.Connection;
@@ -17,8 +18,11 @@ import java.io.Reader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import picocli.CommandLine;
@@ -34,7 +38,10 @@ import picocli.CommandLine.Parameters;
     footer = {
       "The connection is one line, such as",
       "  from 10.4.2.9 in terminals to 192.0.2.10 tcp/443 from port 50000",
-      "Exit code: 0 decided by a rule or the closing rule, 2 unreadable input."
+      "What is left unsaid may have any value. The first answer is that for nobody signed in,",
+      "an unknown device, no site and an unidentified application; others follow, with what they",
+      "depend on and an example, unless all get the same verdict.",
+      "Exit code: 0 decided by a rule or the default rule, 2 unreadable input."
     })
 final class Probe implements Callable<Integer> {
   /** How the answers about a file of connections are written. */
@@ -44,9 +51,17 @@ final class Probe implements Callable<Integer> {
   }
 
   /**
-   * The answer about one connection of a file; the rule's number is missing for the closing rule.
+   * The answer about one connection of a file.
+   *
+   * @param rule its number; missing for the default rule
+   * @param certain whether every connection that agrees with what is said gets the verdict
+   * @param possible numbers of the rules that may decide, {@code default} for the default rule
    */
-  record Answer(Integer rule, String name, String verdict) {}
+  record Answer(
+      Integer rule, String name, String verdict, boolean certain, List<String> possible) {}
+
+  /** Most rules that may decide which are listed. */
+  private static final int MOST_LISTED = 20;
 
   @Parameters(index = "0", paramLabel = "FILE", description = "Rulebase; - for standard input.")
   private Path file;
@@ -110,15 +125,55 @@ final class Probe implements Callable<Integer> {
       }
       number++;
     }
-    if (found.decided() == null) {
-      out.println("drop by the closing rule");
-    } else {
-      out.printf(
-          "%s by rule %d \"%s\"%n",
-          found.decided().verdict().word(), number, found.decided().name());
-    }
+    String verdict = found.decided() == null ? "drop" : found.decided().verdict().word();
+    out.println(verdict + " by " + named(found.decided(), rulebase));
+    printOthers(matcher.possible(connection, Matcher.STEPS), found.decided(), rulebase, out);
     out.flush();
     return Main.FINE;
+  }
+
+  /** What may decide otherwise, as long as something is left unsaid. */
+  private static void printOthers(
+      PossibleDecisions possible, Rule decided, Rulebase rulebase, PrintWriter out) {
+    List<PossibleDecisions.Decision> others =
+        possible.decisions().stream().filter(d -> d.rule() != decided).toList();
+    if (possible.certain().isPresent()) {
+      if (!others.isEmpty()) {
+        String rules =
+            others.stream()
+                .limit(MOST_LISTED)
+                .map(other -> named(other.rule(), rulebase))
+                .collect(Collectors.joining(", "));
+        out.println("certain, whatever is left unsaid; also by " + rules);
+      }
+      return;
+    }
+    for (PossibleDecisions.Decision other :
+        others.subList(0, Math.min(MOST_LISTED, others.size()))) {
+      String when =
+          other.dependsOn().isEmpty()
+              ? "otherwise: "
+              : "depending on " + words(other.dependsOn()) + ": ";
+      out.println(
+          when
+              + other.verdict().word()
+              + " by "
+              + named(other.rule(), rulebase)
+              + ", for example "
+              + ConnectionLine.format(other.witness()));
+    }
+    if (others.size() > MOST_LISTED) {
+      out.println((others.size() - MOST_LISTED) + " more rules may decide");
+    }
+    if (!possible.complete()) {
+      out.println("Analysis limit reached; the list may be incomplete.");
+    }
+  }
+
+  private static String words(Set<Trace.Part> parts) {
+    return parts.stream()
+        .map(part -> part.name().toLowerCase(Locale.ROOT).replace('_', ' '))
+        .collect(Collectors.joining(", "));
   }
 
   private static String told(Stage.Answer answer, Rulebase rulebase) {
@@ -134,12 +189,16 @@ final class Probe implements Callable<Integer> {
     }
     String open =
         answer.open().stream().map(rule -> named(rule, rulebase)).collect(Collectors.joining(", "));
-    return at + "let through until more is known: " + open + " may decide before " + decides;
+    String until =
+        answer.sealed()
+            ? "let through, as the content stays sealed: "
+            : "let through until more is known: ";
+    return at + until + open + " may decide before " + decides;
   }
 
   private static String named(Rule rule, Rulebase rulebase) {
     return rule == null
-        ? "the closing rule"
+        ? "the default rule"
         : "rule %d \"%s\"".formatted(rulebase.rules().indexOf(rule) + 1, rule.name());
   }
 
@@ -147,23 +206,25 @@ final class Probe implements Callable<Integer> {
   private void probeAll(Rulebase rulebase, PrintWriter out) {
     Matcher matcher = new Matcher(rulebase);
     List<Rule> rules = rulebase.rules();
-    String[] answers = new String[rules.size() + 1]; // by position; the closing rule's is the last
+    String[] known = new String[rules.size() + 1]; // by position; the default rule's is the last
     if (format == Format.csv) {
-      out.println("rule,name,verdict");
+      out.println("rule,name,verdict,certain,possible");
     }
+    Map<String, Integer> numbers = new HashMap<>();
+    rules.forEach(rule -> numbers.put(rule.id(), numbers.size() + 1));
     try (Reader input = reader()) {
       ConnectionCsv.read(
           connections.toString(),
           input,
           rulebase,
-          matcher::positions,
-          positions -> {
-            for (int position : positions) {
-              int place = position < 0 ? rules.size() : position;
-              if (answers[place] == null) {
-                answers[place] = answer(rules, position);
+          matcher::answers,
+          answers -> {
+            for (Matcher.Answer answer : answers) {
+              int place = answer.position() < 0 ? rules.size() : answer.position();
+              if (answer.possible() == null && known[place] == null) {
+                known[place] = answer(rules, answer, numbers);
               }
-              out.write(answers[place]);
+              out.write(answer.possible() == null ? known[place] : answer(rules, answer, numbers));
             }
           });
     } catch (IOException e) {
@@ -183,23 +244,35 @@ final class Probe implements Callable<Integer> {
     return new InputStreamReader(Files.newInputStream(connections), StandardCharsets.UTF_8);
   }
 
-  private String answer(List<Rule> rules, int position) {
-    Rule rule = position < 0 ? null : rules.get(position);
+  private String answer(List<Rule> rules, Matcher.Answer found, Map<String, Integer> numbers) {
+    Rule rule = found.position() < 0 ? null : rules.get(found.position());
+    PossibleDecisions possible = found.possible();
+    List<String> others =
+        possible == null || possible.decisions().isEmpty()
+            ? List.of(rule == null ? "default" : found.position() + 1 + "")
+            : possible.decisions().stream()
+                .limit(MOST_LISTED)
+                .map(d -> d.rule() == null ? "default" : numbers.get(d.rule().id()) + "")
+                .toList();
     Answer answer =
         new Answer(
-            rule == null ? null : position + 1,
-            rule == null ? "closing rule" : rule.name(),
-            rule == null ? "drop" : rule.verdict().word());
+            rule == null ? null : found.position() + 1,
+            rule == null ? "default rule" : rule.name(),
+            rule == null ? "drop" : rule.verdict().word(),
+            possible == null || possible.decisions().isEmpty() || possible.certain().isPresent(),
+            others);
     if (format == Format.json) {
       return Json.line(answer) + "\n";
     }
     String name = answer.name();
     boolean quote = name.contains(",") || name.contains("\"");
-    return (answer.rule() == null ? "" : answer.rule())
-        + ","
-        + (quote ? '"' + name.replace("\"", "\"\"") + '"' : name)
-        + ","
-        + answer.verdict()
+    return String.join(
+            ",",
+            answer.rule() == null ? "" : answer.rule() + "",
+            quote ? '"' + name.replace("\"", "\"\"") + '"' : name,
+            answer.verdict(),
+            answer.certain() ? "yes" : "no",
+            String.join(" ", answer.possible()))
         + "\n";
   }
 

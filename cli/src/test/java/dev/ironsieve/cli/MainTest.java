@@ -109,10 +109,23 @@ class MainTest {
         10.4.7.9,192.0.2.10,tcp,8080
         2001:db8::7,,,
         """);
-    assertThat(run("probe", QUAY, "--connections", csv.toString()))
-        .isEqualTo(new Ran(0, "rule,name,verdict\n3,all but mail,allow\n5,rest,drop\n", ""));
+    Ran ran = run("probe", QUAY, "--connections", csv.toString());
+    assertThat(ran.code()).isZero();
+    assertThat(ran.out())
+        .isEqualTo(
+            """
+            rule,name,verdict,certain,possible
+            3,all but mail,allow,yes,3
+            5,rest,drop,yes,5
+            """);
+    assertThat(ran.err()).contains("10.4.2.9/16 has bits set").doesNotContain("line");
     assertThat(run("probe", QUAY, "--connections", csv.toString(), "--format", "json").out())
-        .startsWith("{\"rule\":3,\"name\":\"all but mail\",\"verdict\":\"allow\"}\n");
+        .startsWith(
+            "{\"rule\":3,\"name\":\"all but mail\",\"verdict\":\"allow\",\"certain\":true,"
+                + "\"possible\":[\"3\"]}\n");
+    Files.writeString(csv, "from-address,protocol\n10.4.7.9,tcp\n");
+    assertThat(run("probe", QUAY, "--connections", csv.toString()).out())
+        .endsWith("5,rest,drop,no,1 3 5\n");
     Files.writeString(csv, "from-address\n10.4.7.9\n10.4.7.999\n");
     Ran broken = run("probe", QUAY, "--connections", csv.toString());
     assertThat(broken.code()).isEqualTo(2);
@@ -131,7 +144,7 @@ class MainTest {
            "values": ["chat: post", "chat: view", "mail"],
            "sets": [{"name": "chat", "members": ["chat: post", "chat: view"]}]}],
          "sections": [{"name": "s", "rules": [
-          {"name": "no posts", "verdict": "reject",
+          {"name": "no posts", "verdict": "reject", "opening": "opened",
            "terms": {"application": {"items": ["chat: post"]}}},
           {"name": "chat", "verdict": "allow", "terms": {"application": {"items": ["chat"]}}}]}]}
         """);
@@ -143,12 +156,51 @@ class MainTest {
             """
             from 10.0.0.1 to 10.0.0.2 tcp/443 application chat: post
             at the first packet: let through until more is known: rule 1 "no posts", rule 2 "chat" \
-            may decide before the closing rule
+            may decide before the default rule
             at the handshake: let through until more is known: rule 1 "no posts" \
             may decide before rule 2 "chat"
             by its content: reject by rule 1 "no posts"
             reject by rule 1 "no posts"
             """);
+  }
+
+  @Test
+  void probeSaysWhatElseMayDecideWhereSomethingIsUnsaid(@TempDir Path folder) throws IOException {
+    Path file = folder.resolve("devices.json");
+    Files.writeString(
+        file,
+        """
+        {"ironSieve": 1, "name": "n", "sections": [{"name": "s", "rules": [
+          {"name": "ours", "verdict": "allow", "terms": {"device": {"items": ["managed"]}}},
+          {"name": "also ours", "verdict": "allow", "terms": {"device": {"items": ["unmanaged"]}},
+           "services": {"items": ["tcp/22"]}},
+          {"name": "rest", "verdict": "drop"}]}]}
+        """);
+    String line = "from 10.0.0.1 to 10.0.0.2 tcp/443";
+    assertThat(run("probe", file.toString(), line).out())
+        .contains("drop by rule 3 \"rest\"\n")
+        .contains("depending on device: allow by rule 1 \"ours\", for example from 10.0.0.1")
+        .doesNotContain("also ours");
+    assertThat(run("probe", file.toString(), line + " device managed").out())
+        .endsWith("allow by rule 1 \"ours\"\n");
+  }
+
+  @Test
+  void checkTakesTheDayFromWhichOnTimesCount(@TempDir Path folder) throws IOException {
+    Path file = folder.resolve("dates.json");
+    Files.writeString(
+        file,
+        """
+        {"ironSieve": 1, "name": "n", "sections": [{"name": "s", "rules": [
+          {"name": "trial", "verdict": "allow", "services": {"items": ["tcp/22"]},
+           "end": "2026-12-24"}]}]}
+        """);
+    assertThat(run("check", "--day", "2026-12-25", file.toString()).out())
+        .contains("has expired: its last day was 2026-12-24");
+    assertThat(run("check", "--day", "2026-12-24", file.toString()).out())
+        .contains("ends soon: its last day is 2026-12-24");
+    assertThat(run("check", "--day", "2026-10-01", file.toString()).out())
+        .doesNotContain("2026-12-24");
   }
 
   @Test
@@ -164,8 +216,8 @@ class MainTest {
     Ran ran = run("diff", old.toString(), next.toString());
     assertThat(ran.code()).isEqualTo(1);
     assertThat(ran.out())
-        .contains("allow by \"mail\" becomes drop by \"closing rule\"")
-        .contains("drop by \"closing rule\" becomes allow by \"mail\"")
+        .contains("allow by \"mail\" becomes drop by \"default rule\"")
+        .contains("drop by \"default rule\" becomes allow by \"mail\"")
         .contains("    service tcp/587\n")
         .contains("  such as from ");
     assertThat(run("diff", old.toString(), old.toString()).code()).isZero();

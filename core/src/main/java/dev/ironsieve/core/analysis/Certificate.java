@@ -33,7 +33,7 @@ final class Certificate {
 
   /** Whether the rules below would say the same of all that a rule decides. */
   sealed interface Below {
-    /** Without the rule, {@code next} (or the closing rule) decides this point otherwise. */
+    /** Without the rule, {@code next} (or the default rule) decides this point otherwise. */
     record Matters(int[] point, int next) implements Below {}
 
     /** {@code causes} would say the same; {@code next} would decide the point. */

@@ -191,7 +191,7 @@ final class Certificates {
   }
 
   private boolean matches(int slot) {
-    return order.rule(slot).enabled() && !order.region(slot).isEmpty();
+    return order.rule(slot).isInForce() && !order.region(slot).isEmpty();
   }
 
   private Around around(int slot) {

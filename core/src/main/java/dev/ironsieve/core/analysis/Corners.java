@@ -144,7 +144,7 @@ final class Corners implements CoverSearch.Picker {
       int end = (int) ((long) order.size() * (place + 1) / places);
       for (; position < end; position++) {
         int slot = order.slotAt(position);
-        if (order.rule(slot).enabled()) {
+        if (order.rule(slot).isInForce()) {
           for (Box box : order.region(slot)) {
             count(space, axis, box.side(axis), steps);
           }

@@ -35,7 +35,7 @@ record Event(int slot, boolean fresh, int place, List<Box> region, int[] meeting
   }
 
   private static void add(List<Event> events, Order order, int slot, boolean fresh, int place) {
-    if (order.rule(slot).enabled()) {
+    if (order.rule(slot).isInForce()) {
       List<Box> region = order.region(slot);
       int[] meeting = order.meeting(region, 0, order.size());
       events.add(new Event(slot, fresh, place, region, meeting));

@@ -1,5 +1,6 @@
 package dev.ironsieve.core.analysis;
 
+import dev.ironsieve.core.model.Breadth;
 import dev.ironsieve.core.model.Connection;
 import java.util.List;
 import java.util.Locale;
@@ -12,12 +13,13 @@ import java.util.Locale;
  * @param causes ids of the rules that cause it, in the rules' order. For {@code CORRELATED} and
  *     {@code GENERALISED} one rule, although others may cause the same: {@link
  *     LiveAnalysis#partners} lists them. Empty where the rule itself is the cause, and where the
- *     closing rule is
+ *     default rule is
  * @param minimality whether each of the causes is needed, and whether fewer would do
  * @param witness a connection that proves it, or null where there is none to give
- * @param decidedBy id of the rule that decides the witness, or null for the closing rule or none
+ * @param decidedBy id of the rule that decides the witness, or null for the default rule or none
  * @param says what was not settled, for {@code UNDECIDED}; what needs what, for {@code UNMET_NEED};
- *     what does not show, for {@code UNSEEN_FEATURE}; else empty
+ *     what does not show, for {@code UNSEEN_FEATURE}; the end date, for {@code EXPIRED} and {@code
+ *     ENDS_SOON}; else empty
  */
 public record Finding(
     Kind kind,
@@ -51,7 +53,7 @@ public record Finding(
     CORRELATED(Severity.NOTE),
     /** It contains the match of an earlier rule with another verdict that decides something. */
     GENERALISED(Severity.NOTE),
-    /** It allows, and neither people, applications, sites nor services are narrowed. */
+    /** It allows, and narrows nothing of what counts; see {@link Breadth}. */
     TOO_BROAD(Severity.WARNING),
     /** It allows an application for somebody to whom no rule allows what that needs. */
     UNMET_NEED(Severity.WARNING),
@@ -61,6 +63,10 @@ public record Finding(
     UNSEEN_FEATURE(Severity.WARNING),
     /** It and the next rule differ in one criterion only, and can become one rule. */
     MERGEABLE(Severity.NOTE),
+    /** Its end date has passed, so it decides nothing. */
+    EXPIRED(Severity.WARNING),
+    /** Its end date is near. */
+    ENDS_SOON(Severity.NOTE),
     /** The work budget ran out before something was settled. */
     UNDECIDED(Severity.WARNING);
 

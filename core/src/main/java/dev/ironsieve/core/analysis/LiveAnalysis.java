@@ -7,6 +7,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Resolution;
+import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
@@ -36,6 +37,7 @@ public final class LiveAnalysis {
   private static final int[] NOBODY = {};
 
   private final long steps;
+  private final LocalDate day;
   private Rulebase rulebase;
   private Order order;
   private Certificates certificates;
@@ -51,19 +53,35 @@ public final class LiveAnalysis {
    * @param steps budget for each question about a rule
    */
   public LiveAnalysis(Rulebase rulebase, long steps) {
+    this(rulebase, steps, null);
+  }
+
+  /**
+   * @param day today by the gateway's clock: only times from then on count; null for ever
+   */
+  public LiveAnalysis(Rulebase rulebase, LocalDate day) {
+    this(rulebase, STEPS, day);
+  }
+
+  private LiveAnalysis(Rulebase rulebase, long steps, LocalDate day) {
     this.steps = steps;
+    this.day = day;
     start(rulebase);
   }
 
   private void start(Rulebase next) {
-    Order laidOut = new Order(next);
+    Order laidOut = new Order(next, day);
     Certificates fresh = new Certificates(laidOut, steps);
     rulebase = next;
     order = laidOut;
     certificates = fresh;
-    maker = new View.Maker(order, certificates, steps);
+    maker = maker();
     views = new HashMap<>();
     reaches = new Reaches(order, certificates);
+  }
+
+  private View.Maker maker() {
+    return new View.Maker(order, certificates, steps, rulebase.handling().breadth());
   }
 
   public Rulebase rulebase() {
@@ -193,6 +211,9 @@ public final class LiveAnalysis {
     if (views.size() < order.size()) {
       makeMissing(); // what is told after the update is compared with what was told before it
     }
+    if (!next.handling().breadth().equals(rulebase.handling().breadth())) {
+      return startAgain(next);
+    }
     if (!next.tellsApartAsIn(rulebase)) {
       return updateNames(next, moved);
     }
@@ -292,7 +313,7 @@ public final class LiveAnalysis {
     Move move = new Move(order, anew);
     order = move.to();
     certificates = new Certificates(certificates, move, steps);
-    maker = new View.Maker(order, certificates, steps);
+    maker = maker();
     Map<Integer, View> known = views;
     views = new HashMap<>();
     known.forEach((slot, view) -> views.put(move.slot(slot), view));
@@ -452,7 +473,7 @@ public final class LiveAnalysis {
     change.reworded().forEach(slot -> places.add(order.position(slot)));
     for (int place : places) {
       int above = Math.min(place, order.size()) - 1;
-      while (above >= 0 && !order.rule(order.slotAt(above)).enabled()) {
+      while (above >= 0 && !order.rule(order.slotAt(above)).isInForce()) {
         above--;
       }
       if (above >= 0) {

@@ -27,7 +27,10 @@ public final class Merging {
         || upper.opening() != lower.opening()
         || upper.logging() != lower.logging()
         || !Objects.equals(upper.ratePlan(), lower.ratePlan())
-        || !Objects.equals(upper.notice(), lower.notice())) {
+        || !Objects.equals(upper.notice(), lower.notice())
+        || !upper.validity().equals(lower.validity())
+        || upper.unfinished()
+        || lower.unfinished()) {
       return Optional.empty();
     }
     int differing = 0;

@@ -14,7 +14,7 @@ import java.util.stream.IntStream;
 
 /**
  * Slots: which rules another cannot pass. Without the rule, each of its connections is decided by
- * some other rule or the closing rule; it takes the connection exactly if it stands above that. So
+ * some other rule or the default rule; it takes the connection exactly if it stands above that. So
  * a verdict changes exactly when it passes a rule with another verdict that would decide one of its
  * connections.
  */

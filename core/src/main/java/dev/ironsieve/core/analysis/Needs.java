@@ -146,8 +146,7 @@ final class Needs {
   }
 
   private boolean letsThrough(int slot) {
-    Verdict verdict = questions.verdict(slot);
-    return verdict == Verdict.ALLOW || verdict == Verdict.CAUTION;
+    return questions.verdict(slot).letsThrough();
   }
 
   /**

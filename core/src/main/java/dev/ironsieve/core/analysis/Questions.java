@@ -40,7 +40,7 @@ final class Questions {
   }
 
   boolean enabled(int slot) {
-    return order.rule(slot).enabled();
+    return order.rule(slot).isInForce();
   }
 
   /** What is asked of a point. */

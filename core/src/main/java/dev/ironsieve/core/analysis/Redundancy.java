@@ -17,7 +17,7 @@ import java.util.Optional;
 
 /**
  * Redundant (below): whether everything that a rule decides would get the same verdict without it.
- * It is so unless some rule below with another verdict (or the closing rule) would be the first to
+ * It is so unless some rule below with another verdict (or the default rule) would be the first to
  * take a point; so for each of those, the part that it shares with the rule has to be covered by
  * the rules above and the rules between.
  */
@@ -39,7 +39,7 @@ final class Redundancy {
     this.order = questions.order;
   }
 
-  /** One rule below with another verdict, or the closing rule, and who keeps it off. */
+  /** One rule below with another verdict, or the default rule, and who keeps it off. */
   private record Rival(int rule, List<Box> shared, IntSet keptOffBy) {}
 
   /**

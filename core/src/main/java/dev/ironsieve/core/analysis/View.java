@@ -3,14 +3,13 @@ package dev.ironsieve.core.analysis;
 import dev.ironsieve.core.analysis.Certificate.Below;
 import dev.ironsieve.core.analysis.Certificate.Pair;
 import dev.ironsieve.core.model.ApplicationFact;
+import dev.ironsieve.core.model.Breadth;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.sets.IntSet;
-import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -44,7 +43,7 @@ record View(Standing standing, List<Finding> findings) {
   private static final int MOST_TOLD = 3;
 
   /** Makes views; asks nothing that is not cheap. */
-  record Maker(Order order, Certificates certificates, long steps) {
+  record Maker(Order order, Certificates certificates, long steps, Breadth breadth) {
 
     View of(int slot) {
       Standing standing = standing(slot);
@@ -66,11 +65,12 @@ record View(Standing standing, List<Finding> findings) {
       addBelow(findings, slot);
       addPair(findings, slot, Finding.Kind.CORRELATED, certificates.correlated(slot));
       addPair(findings, slot, Finding.Kind.GENERALISED, certificates.generalised(slot));
-      if (isTooBroad(slot)) {
+      if (Breadths.isTooBroad(slot, order, breadth)) {
         findings.add(
             new Finding(
                 Finding.Kind.TOO_BROAD, id(slot), List.of(), Minimality.SMALLEST, null, null, ""));
       }
+      EndDates.of(order.rule(slot), order.resolution().day()).ifPresent(findings::add);
       addNeeds(findings, slot);
       addUnseen(findings, slot);
       int next = nextEnabled(slot);
@@ -139,6 +139,7 @@ record View(Standing standing, List<Finding> findings) {
                     s.witness(),
                     s.decidedBy(),
                     ""));
+        case Standing.Empty s when isOver(slot) -> {} // which is said for itself
         case Standing.Empty s ->
             out.add(
                 new Finding(
@@ -148,6 +149,11 @@ record View(Standing standing, List<Finding> findings) {
         case Standing.PassedOver s -> {}
         case null -> {}
       }
+    }
+
+    private boolean isOver(int slot) {
+      return order.resolution().day() != null
+          && order.rule(slot).validity().isOverBefore(order.resolution().day());
     }
 
     private Finding undecided(int slot, String question) {
@@ -245,7 +251,21 @@ record View(Standing standing, List<Finding> findings) {
       int axis = order.space().axis(Coordinate.APPLICATION) - Space.TERMS;
       boolean asksForFiles = !rule.term(Coordinate.FILE_KIND).isAny();
       boolean asks = asksForFiles || !rule.term(Coordinate.APPLICATION).isAny();
-      if (!rule.enabled() || rule.opening() == Opening.OPENED || axis < 0 || !asks) {
+      if (!rule.isInForce() || rule.opening() == Opening.OPENED) {
+        return;
+      }
+      if (Paths.areUnseen(slot, order)) {
+        out.add(
+            new Finding(
+                Finding.Kind.UNSEEN_FEATURE,
+                id(slot),
+                List.of(),
+                Minimality.SMALLEST,
+                null,
+                null,
+                "the path of a site"));
+      }
+      if (axis < 0 || !asks) {
         return;
       }
       IntSet wanted = order.match(slot).terms().get(axis);
@@ -282,22 +302,12 @@ record View(Standing standing, List<Finding> findings) {
       }
     }
 
-    private boolean isTooBroad(int slot) {
-      Rule rule = order.rule(slot);
-      if (!rule.enabled() || rule.verdict() != Verdict.ALLOW) {
-        return false;
-      }
-      Match match = order.match(slot);
-      return match.services().equals(Match.Traffic.ALL)
-          && match.terms().equals(order.resolution().anyTerms());
-    }
-
     private int nextEnabled(int slot) {
-      if (!order.rule(slot).enabled()) {
+      if (!order.rule(slot).isInForce()) {
         return Order.NONE;
       }
       int position = order.position(slot) + 1;
-      while (position < order.size() && !order.rule(order.slotAt(position)).enabled()) {
+      while (position < order.size() && !order.rule(order.slotAt(position)).isInForce()) {
         position++;
       }
       return position < order.size() ? order.slotAt(position) : Order.NONE;

@@ -2,6 +2,7 @@ package dev.ironsieve.core.catalogue;
 
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Defaults;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Vocabulary;
@@ -31,7 +32,7 @@ public record Catalogue(String edition, List<Application> applications) {
   public static final int MAX_APPLICATIONS = 50_000;
 
   /** The value of a connection whose application is not recognised. */
-  public static final String UNIDENTIFIED = "unidentified";
+  public static final String UNIDENTIFIED = Defaults.UNIDENTIFIED;
 
   /** The category of applications that engineers add themselves. */
   public static final String OWN = "our own";

@@ -2,6 +2,7 @@ package dev.ironsieve.core.checks;
 
 import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.matcher.PossibleDecisions;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -14,20 +15,38 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What becomes of one saved check.
+ * What becomes of one saved check. Where its connection leaves something unsaid, it stands for
+ * every connection that agrees with it, and all of them must get the expected verdict.
  *
- * @param verdict that the connection gets; null if it says what the rulebase no longer knows
- * @param rule id of the rule that decides; null for the closing rule
+ * @param verdict that the connection gets, or, if not all get the same, one that some of them get
+ *     which is not the expected one; null if it says what the rulebase no longer knows
+ * @param rule id of the rule that decides there; null for the default rule
+ * @param certain whether all connections that agree with it get the verdict
+ * @param counterexample a connection that agrees with it and gets another verdict than expected, or
+ *     is decided by another rule than expected; null if there is none, or if nothing is unsaid
  * @param refused why the connection cannot be tried; null if it can
  */
-public record CheckResult(SavedCheck check, Verdict verdict, String rule, String refused) {
+public record CheckResult(
+    SavedCheck check,
+    Verdict verdict,
+    String rule,
+    boolean certain,
+    Connection counterexample,
+    String refused) {
+  /** Steps of work for one check of a connection that leaves something unsaid. */
+  private static final long STEPS = 200_000;
+
   /** Whether it comes out as it must; not if it cannot be tried. */
   public boolean holds() {
-    return verdict == check.expected() && (check.rule() == null || check.rule().equals(rule));
+    return certain
+        && counterexample == null
+        && verdict == check.expected()
+        && (check.rule() == null || check.rule().equals(rule));
   }
 
   /**
-   * Tries every check of a rulebase; O(checks · names that a line can say), and a lookup each.
+   * Tries every check of a rulebase; O(checks · names that a line can say), and a look-up or, where
+   * something is unsaid, a search each.
    *
    * @param order of the rulebase
    */
@@ -38,18 +57,41 @@ public record CheckResult(SavedCheck check, Verdict verdict, String rule, String
       try {
         Connection connection =
             ConnectionLine.parse(check.connection(), rulebase, order.resolution());
-        Rule rule = matcher.decide(connection).orElse(null);
-        out.add(
-            new CheckResult(
-                check,
-                rule == null ? Verdict.DROP : rule.verdict(),
-                rule == null ? null : rule.id(),
-                null));
+        out.add(of(check, matcher.possible(connection, STEPS), matcher, connection));
       } catch (InvalidText e) {
-        out.add(new CheckResult(check, null, null, e.getMessage()));
+        out.add(new CheckResult(check, null, null, false, null, e.getMessage()));
       }
     }
     return out;
+  }
+
+  private static CheckResult of(
+      SavedCheck check, PossibleDecisions possible, Matcher matcher, Connection connection) {
+    boolean certain = possible.certain().isPresent();
+    if (possible.decisions().isEmpty()) { // no feasible connection, so the criteria alone tell
+      Rule rule = matcher.decide(connection).orElse(null);
+      return of(check, rule, true, null);
+    }
+    for (PossibleDecisions.Decision decision : possible.decisions()) {
+      String id = decision.rule() == null ? null : decision.rule().id();
+      if (decision.verdict() != check.expected()
+          || check.rule() != null && !check.rule().equals(id)) {
+        boolean single = possible.decisions().size() == 1;
+        return of(check, decision.rule(), certain, single ? null : decision.witness());
+      }
+    }
+    return of(check, possible.decisions().getFirst().rule(), certain, null);
+  }
+
+  private static CheckResult of(
+      SavedCheck check, Rule rule, boolean certain, Connection counterexample) {
+    return new CheckResult(
+        check,
+        rule == null ? Verdict.DROP : rule.verdict(),
+        rule == null ? null : rule.id(),
+        certain,
+        counterexample,
+        null);
   }
 
   /**

@@ -33,7 +33,7 @@ final class Mutants {
     firstOf = new int[order.size() + 1];
     for (int position = 0; position < order.size(); position++) {
       firstOf[position] = all.size();
-      if (order.rule(order.slotAt(position)).enabled()) {
+      if (order.rule(order.slotAt(position)).isInForce()) {
         addAll(position);
       }
     }
@@ -68,7 +68,7 @@ final class Mutants {
 
   private int next(int position) {
     for (int below = position + 1; below < order.size(); below++) {
-      if (order.rule(order.slotAt(below)).enabled()) {
+      if (order.rule(order.slotAt(below)).isInForce()) {
         return order.slotAt(below);
       }
     }
@@ -158,7 +158,7 @@ final class Mutants {
     Holder from(int rival);
   }
 
-  /** Whether some rule below with another verdict, or the closing rule, gets to the region. */
+  /** Whether some rule below with another verdict, or the default rule, gets to the region. */
   private Outcome rivals(int number, KeptOff keptOff, Budget budget) {
     int slot = slots.get(number);
     List<Box> region = regions.get(number);

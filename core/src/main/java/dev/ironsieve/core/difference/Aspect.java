@@ -7,15 +7,15 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Verdict;
 import java.util.function.Function;
 
-/** What two rulebases are compared in. A rule that is not there is the closing rule. */
+/** What two rulebases are compared in. A rule that is not there is the default rule. */
 public enum Aspect {
-  /** What happens to the connection; the closing rule drops. */
+  /** What happens to the connection; the default rule drops. */
   VERDICT(rule -> rule == null ? Verdict.DROP : rule.verdict()),
   /** Which rule decides, by its id. */
   RULE(rule -> rule == null ? "" : rule.id()),
-  /** When it is logged; the closing rule logs at the start. */
+  /** When it is logged; the default rule logs at the start. */
   LOGGING(rule -> rule == null ? Logging.START : rule.logging()),
-  /** Whether it is decrypted for inspection; the closing rule leaves it sealed. */
+  /** Whether it is decrypted for inspection; the default rule leaves it sealed. */
   OPENING(rule -> rule == null ? Opening.SEALED : rule.opening()),
   /** Which rate plan it gets, by its name. */
   RATE_PLAN(rule -> rule == null || rule.ratePlan() == null ? "" : Names.key(rule.ratePlan()));
@@ -26,7 +26,7 @@ public enum Aspect {
     this.says = says;
   }
 
-  /** What the rule, or null for the closing rule, says. */
+  /** What the rule, or null for the default rule, says. */
   Object of(Rule rule) {
     return says.apply(rule);
   }

@@ -51,9 +51,9 @@ public record Difference(
    * @param share how much of everything the part is, each class of each axis counting the same: 0
    *     to 1; exact for a whole box, else estimated from {@value Differences#SAMPLES} points of the
    *     box, which are spread evenly
-   * @param before the rule that decided the witness before, or null for the closing rule; others
+   * @param before the rule that decided the witness before, or null for the default rule; others
    *     that say the same may have decided the rest of the box
-   * @param after the rule that decides the witness after, or null for the closing rule
+   * @param after the rule that decides the witness after, or null for the default rule
    * @param witness one of the connections
    */
   public record Part(

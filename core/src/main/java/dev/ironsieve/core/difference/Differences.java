@@ -235,14 +235,14 @@ public final class Differences {
         unlikeAfter.add(after.slotAt(i));
       }
     }
-    unlikeBefore.removeIf(slot -> !before.rule(slot).enabled());
-    unlikeAfter.removeIf(slot -> !after.rule(slot).enabled());
+    unlikeBefore.removeIf(slot -> !before.rule(slot).isInForce());
+    unlikeAfter.removeIf(slot -> !after.rule(slot).isInForce());
   }
 
   private boolean alike(int slot, int now) {
     Rule was = before.rule(slot);
     Rule is = after.rule(now);
-    return was.enabled() == is.enabled()
+    return was.isInForce() == is.isInForce()
         && aspect.of(was).equals(aspect.of(is))
         && (was == is && before.resolution() == after.resolution()
             || before.region(slot).equals(after.region(now)));

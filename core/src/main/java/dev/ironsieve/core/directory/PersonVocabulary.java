@@ -1,6 +1,7 @@
 package dev.ironsieve.core.directory;
 
 import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Defaults;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Vocabulary.Term;
@@ -31,7 +32,7 @@ import java.util.regex.Pattern;
  */
 public final class PersonVocabulary {
   /** The value of a connection for which nobody is signed in. */
-  public static final String NOBODY = "nobody signed in";
+  public static final String NOBODY = Defaults.NOBODY;
 
   /** The value of a connection of somebody whom the directory does not know. */
   public static final String UNLISTED = "signed in but unlisted";
@@ -149,7 +150,6 @@ public final class PersonVocabulary {
   private Map<String, BitSet> attributes() {
     Map<String, BitSet> out = new TreeMap<>();
     Map<String, BitSet> containing = new TreeMap<>();
-    Set<String> inLonger = new HashSet<>(); // names of these where the word is one of several
     for (int i = 0; i < snapshot.people().size(); i++) {
       int number = LISTED + i;
       snapshot
@@ -169,13 +169,9 @@ public final class PersonVocabulary {
                           .toList();
                   words.forEach(
                       name -> containing.computeIfAbsent(name, k -> new BitSet()).set(number));
-                  if (words.size() > 1) {
-                    inLonger.addAll(words);
-                  }
                 }
               });
     }
-    containing.keySet().retainAll(inLonger);
     containing.forEach(out::putIfAbsent);
     return out;
   }

@@ -1,6 +1,7 @@
 package dev.ironsieve.core.edit;
 
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Breadth;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.InvalidModel;
@@ -97,6 +98,9 @@ public sealed interface Edit {
 
   /** Says by which clock the gateway goes, and so what times mean that say no time zone. */
   record SetTimeZone(ZoneId zone) implements Edit {}
+
+  /** Says when a rule is too broad. */
+  record SetBreadth(Breadth breadth) implements Edit {}
 
   /**
    * Makes or changes a check. Its connection must read, and is kept as {@link

@@ -43,6 +43,8 @@ final class Editing {
               before.handling().withLineCapacity(set.capacity()), before.sections());
       case Edit.SetTimeZone set ->
           before.withHandling(before.handling().withTimeZone(set.zone()), before.sections());
+      case Edit.SetBreadth set ->
+          before.withHandling(before.handling().withBreadth(set.breadth()), before.sections());
       case Edit.PutCheck put -> CheckEditing.put(before, put);
       case Edit.DeleteCheck delete -> CheckEditing.without(before, delete.name());
       case Edit.DeleteObject delete -> deleteObject(before, delete.kind(), delete.name());

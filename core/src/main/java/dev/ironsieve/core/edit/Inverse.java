@@ -87,6 +87,7 @@ final class Inverse {
       case Edit.SetLineCapacity set ->
           Optional.of(new Edit.SetLineCapacity(before.handling().lineCapacity()));
       case Edit.SetTimeZone set -> Optional.of(new Edit.SetTimeZone(before.handling().timeZone()));
+      case Edit.SetBreadth set -> Optional.of(new Edit.SetBreadth(before.handling().breadth()));
       case Edit.PutCheck put ->
           Optional.of(
               find(before.checks(), SavedCheck::name, put.replaces())

@@ -2,8 +2,10 @@ package dev.ironsieve.core.edit;
 
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Ownership;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Validity;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
@@ -89,6 +91,7 @@ public final class RuleMerge {
             mine.id(),
             merge.part(before.name(), mine.name(), theirs.name()),
             merge.part(before.enabled(), mine.enabled(), theirs.enabled()),
+            merge.part(before.unfinished(), mine.unfinished(), theirs.unfinished()),
             merge.part(before.fromZones(), mine.fromZones(), theirs.fromZones()),
             merge.part(before.fromAddresses(), mine.fromAddresses(), theirs.fromAddresses()),
             merge.part(before.toZones(), mine.toZones(), theirs.toZones()),
@@ -100,7 +103,25 @@ public final class RuleMerge {
             merge.part(before.logging(), mine.logging(), theirs.logging()),
             merge.part(before.ratePlan(), mine.ratePlan(), theirs.ratePlan()),
             merge.part(before.notice(), mine.notice(), theirs.notice()),
-            merge.part(before.note(), mine.note(), theirs.note()));
+            merge.part(before.note(), mine.note(), theirs.note()),
+            new Validity(
+                merge.part(
+                    before.validity().start(), mine.validity().start(), theirs.validity().start()),
+                merge.part(
+                    before.validity().end(), mine.validity().end(), theirs.validity().end())),
+            new Ownership(
+                merge.part(
+                    before.ownership().owner(),
+                    mine.ownership().owner(),
+                    theirs.ownership().owner()),
+                merge.part(
+                    before.ownership().ticket(),
+                    mine.ownership().ticket(),
+                    theirs.ownership().ticket()),
+                merge.part(
+                    before.ownership().tags(),
+                    mine.ownership().tags(),
+                    theirs.ownership().tags())));
     return merge.conflict ? Optional.empty() : Optional.of(merged);
   }
 

@@ -12,8 +12,8 @@ import java.util.stream.Collectors;
 /**
  * Something that an edit changes.
  *
- * @param kind rule, section, feed, line, clock, check, vocabulary, or the word of an {@link
- *     ObjectKind}
+ * @param kind rule, section, feed, line, clock, settings, check, vocabulary, or the word of an
+ *     {@link ObjectKind}
  * @param key the id of a rule or section; the name of an object or feed, in lower case; the word of
  *     a coordinate
  */
@@ -24,6 +24,7 @@ public record Touched(String kind, String key) {
   public static final String LINE = "line";
   public static final String CLOCK = "clock";
   public static final String CHECK = "check";
+  public static final String SETTINGS = "settings";
   public static final String VOCABULARY = "vocabulary";
 
   static Set<Touched> by(Edit edit, Rulebase before) {
@@ -52,6 +53,7 @@ public record Touched(String kind, String key) {
           byPut(ObjectKind.NOTICE, put.notice().name(), put.replaces(), before, out);
       case Edit.SetLineCapacity set -> out.add(new Touched(LINE, "capacity"));
       case Edit.SetTimeZone set -> out.add(new Touched(CLOCK, "time zone"));
+      case Edit.SetBreadth set -> out.add(new Touched(SETTINGS, "too broad"));
       case Edit.PutCheck put -> {
         out.add(new Touched(CHECK, Names.key(put.check().name())));
         if (put.replaces() != null) {

@@ -18,9 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/**
- * What some stage knows of one connection, and the answers of the criteria that were asked so far.
- */
+/** What is known of one connection, and the answers of the criteria that were asked so far. */
 final class Asked {
   private static final Part[] PARTS = Part.values();
 
@@ -35,12 +33,7 @@ final class Asked {
   private final Part[] termParts; // by vocabulary
   private int applications = -1; // number of the vocabulary
 
-  /** All that is said of the connection is known. */
   Asked(Order order, Connection connection) {
-    this(order, connection, Stage.CONTENT);
-  }
-
-  Asked(Order order, Connection connection, Stage stage) {
     this.order = order;
     this.resolution = order.resolution();
     this.connection = connection;
@@ -54,7 +47,8 @@ final class Asked {
     termParts = new Part[vocabularies];
     for (int i = 0; i < vocabularies; i++) {
       var coordinate = resolution.vocabularies().get(i).coordinate();
-      possible[i] = possible(i, coordinate, stage);
+      int number = resolution.valueNumber(i, connection.terms().get(coordinate));
+      possible[i] = number < 0 ? IntSet.EMPTY : IntSet.of(number);
       termParts[i] = Part.of(coordinate);
       applications = coordinate == Coordinate.APPLICATION ? i : applications;
     }
@@ -81,33 +75,6 @@ final class Asked {
       failing = 1 << Part.SERVICE.ordinal();
     }
     return sets.computeIfAbsent(failing, Asked::parts);
-  }
-
-  /** Whether a rule of which nothing fails may still turn the connection away. */
-  boolean isOpen(int slot) {
-    Match match = order.match(slot);
-    for (int i = 0; i < possible.length; i++) {
-      IntSet wanted =
-          i == applications && hangTogether(match) ? heldApplications(match) : match.terms().get(i);
-      // Before it is told, it may also stay unknown.
-      boolean any = wanted == resolution.anyTerms().get(i);
-      boolean told = possible[i] != resolution.anyTerms().get(i);
-      if (!any && !(told && wanted.containsAll(possible[i]))) {
-        return true;
-      }
-    }
-    return false;
-  }
-
-  /** The values that a connection may have by what a stage knows; empty if it stays unknown. */
-  private IntSet possible(int vocabulary, Coordinate coordinate, Stage stage) {
-    String name = connection.terms().get(coordinate);
-    int number = resolution.valueNumber(vocabulary, name);
-    return switch (stage.knows(coordinate)) {
-      case ALL -> number < 0 ? IntSet.EMPTY : IntSet.of(number);
-      case PART -> number < 0 ? IntSet.EMPTY : resolution.known(vocabulary, coordinate, number);
-      case NOTHING -> resolution.anyTerms().get(vocabulary);
-    };
   }
 
   private static boolean skip(int failing, boolean oneIsEnough) {
@@ -184,21 +151,6 @@ final class Asked {
       }
     }
     return false;
-  }
-
-  /** The applications for which the services hold; null for any. */
-  private IntSet heldApplications(Match match) {
-    IntSet held = IntSet.EMPTY;
-    for (Match.Portion portion : match.portions()) {
-      if (inServices(portion)) {
-        IntSet wanted = portion.terms().get(applications);
-        if (wanted == resolution.anyTerms().get(applications)) {
-          return wanted;
-        }
-        held = held.union(wanted);
-      }
-    }
-    return held;
   }
 
   private boolean inServices(Match.Portion portion) {

@@ -3,89 +3,142 @@ package dev.ironsieve.core.matcher;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.space.Space;
+import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
 
-/** Says a connection that proves something of a rule without what the proof does not hang on. */
+/**
+ * Shortens a witness: drops every term that the proof does not need. What is left unsaid may have
+ * any value, so a term is dropped only if the proof holds for every value of it.
+ */
 public final class Brief {
   private Brief() {}
 
   /**
-   * The connection without the terms that can stay unknown: the rule still holds for it, and the
-   * same rules decide it, with the rule and without. O(terms) look-ups.
+   * The connection without terms that may have any value: the rule holds for all connections that
+   * agree with it, and the same rules decide all of them, with the rule and without. O(terms)
+   * overlap queries.
    *
    * @param witness wholly known; the rule holds for it
    * @param slot of the rule
    */
   public static Connection of(Connection witness, int slot, Order order) {
-    int[] whole = order.space().point(witness);
-    if (whole == null) {
+    int[] point = order.space().point(witness);
+    if (point == null) {
       return witness;
     }
-    int decides = order.first(whole);
-    int instead = order.firstWithout(slot, whole);
+    int decides = order.first(point);
+    int instead = order.firstWithout(slot, point);
     return brief(
         witness,
+        point,
         Set.of(),
-        order,
-        point ->
-            order.holds(slot, point)
-                && order.first(point) == decides
-                && order.firstWithout(slot, point) == instead);
+        order.space(),
+        box ->
+            holdsAll(slot, box, order)
+                && decidesAll(decides, Order.NONE, box, order)
+                && decidesAll(instead, slot, box, order));
   }
 
   /**
-   * The connection without the terms that can stay unknown: the same rule decides it. O(terms)
-   * look-ups.
+   * The connection without terms that may have any value: the same rule decides all connections
+   * that agree with it. O(terms) overlap queries.
    *
    * @param witness wholly known
    * @param kept what is said whether it matters or not
    */
   public static Connection deciding(Connection witness, Set<Coordinate> kept, Order order) {
-    int[] whole = order.space().point(witness);
-    if (whole == null) {
+    int[] point = order.space().point(witness);
+    if (point == null) {
       return witness;
     }
-    int decides = order.first(whole);
-    return brief(witness, kept, order, point -> order.first(point) == decides);
+    int decides = order.first(point);
+    return brief(
+        witness, point, kept, order.space(), box -> decidesAll(decides, Order.NONE, box, order));
   }
 
   /**
-   * The connection without the terms that can stay unknown: each of two orders in one space still
-   * decides it by the same rule. O(terms) look-ups.
+   * The connection without terms that may have any value: each of two orders in one space decides
+   * all connections that agree with it by one rule. O(terms) overlap queries.
    *
    * @param witness wholly known
    */
   public static Connection deciding(Connection witness, Order before, Order after) {
-    int[] whole = before.space().point(witness);
-    if (whole == null) {
+    int[] point = before.space().point(witness);
+    if (point == null) {
       return witness;
     }
-    int was = before.first(whole);
-    int is = after.first(whole);
+    int was = before.first(point);
+    int is = after.first(point);
     return brief(
-        witness, Set.of(), before, point -> before.first(point) == was && after.first(point) == is);
+        witness,
+        point,
+        Set.of(),
+        before.space(),
+        box -> decidesAll(was, Order.NONE, box, before) && decidesAll(is, Order.NONE, box, after));
+  }
+
+  /** Whether one box of a rule holds all of a box; the default rule holds everything. */
+  private static boolean holdsAll(int slot, Box box, Order order) {
+    return slot == Order.NONE || order.region(slot).stream().anyMatch(own -> own.containsAll(box));
+  }
+
+  /**
+   * Whether a rule decides all of a box, since it holds all of it and no rule above meets it.
+   *
+   * @param without a rule that is not there, or {@link Order#NONE}
+   */
+  private static boolean decidesAll(int slot, int without, Box box, Order order) {
+    int end = slot == Order.NONE ? order.size() : order.position(slot);
+    return holdsAll(slot, box, order)
+        && order.meeting(List.of(box), 0, end, other -> other != without).length == 0;
   }
 
   private static Connection brief(
-      Connection witness, Set<Coordinate> kept, Order order, Predicate<int[]> proves) {
-    Connection best = witness;
-    for (Coordinate coordinate : witness.terms().keySet()) {
-      if (!kept.contains(coordinate)) {
-        Connection brief = without(best, coordinate);
-        int[] point = order.space().point(brief);
-        best = point != null && proves.test(point) ? brief : best;
+      Connection witness, int[] point, Set<Coordinate> kept, Space space, Predicate<Box> proves) {
+    List<Coordinate> terms = new ArrayList<>(witness.terms().keySet());
+    terms.removeAll(kept);
+    Set<Coordinate> all = new HashSet<>(terms);
+    if (proves.test(box(point, all, space))) {
+      return without(witness, all);
+    }
+    Set<Coordinate> dropped = new HashSet<>();
+    for (Coordinate coordinate : terms) {
+      dropped.add(coordinate);
+      if (!proves.test(box(point, dropped, space))) {
+        dropped.remove(coordinate);
       }
     }
-    return best;
+    return without(witness, dropped);
   }
 
-  private static Connection without(Connection connection, Coordinate coordinate) {
+  /** The point's class on each axis, and everything on those of some coordinates. */
+  private static Box box(int[] point, Set<Coordinate> free, Space space) {
+    IntSet[] sides = new IntSet[point.length];
+    for (int axis = 0; axis < sides.length; axis++) {
+      sides[axis] =
+          point[axis] == Space.UNKNOWN ? space.all(axis) : space.classOf(axis, point[axis]);
+    }
+    for (Coordinate coordinate : free) {
+      int axis = space.axis(coordinate);
+      if (axis >= 0) {
+        sides[axis] = space.all(axis);
+      }
+    }
+    return new Box(sides);
+  }
+
+  private static Connection without(Connection connection, Set<Coordinate> dropped) {
     Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
     terms.putAll(connection.terms());
-    terms.remove(coordinate);
+    terms.keySet().removeAll(dropped);
     return connection.saying(terms);
   }
 }

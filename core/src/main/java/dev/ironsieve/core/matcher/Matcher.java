@@ -3,23 +3,35 @@ package dev.ironsieve.core.matcher;
 import dev.ironsieve.core.matcher.Trace.Part;
 import dev.ironsieve.core.matcher.Trace.Passed;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Defaults;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.space.Completions;
+import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
 /**
- * The first enabled rule whose criteria hold decides. What is unknown of a connection is no member
- * of anything narrower than everything.
+ * The first enabled rule whose criteria hold decides. A connection of which not all is said stands
+ * for every feasible one that agrees with it; where one rule has to be named, that is the rule for
+ * nobody signed in, an unknown device, no site, no file and an unidentified application.
  *
  * <p>A decision on a wholly known connection is one look into the index of the {@link Order}; a
  * decision on any other goes down the rules. A trace asks each distinct criterion at most once,
  * O(rules + criteria · log size).
  */
 public final class Matcher {
+  /** Steps of work for {@link #possible}; a step is one comparison of a box with another. */
+  public static final long STEPS = 1_000_000;
+
   private final Order order;
 
   public Matcher(Rulebase rulebase) {
@@ -31,37 +43,101 @@ public final class Matcher {
     this.order = order;
   }
 
-  /** The rule that decides, or nothing if the closing rule does. */
-  public Optional<Rule> decide(Connection connection) {
-    int slot = slot(connection, order.space().point(connection));
+  /**
+   * Every rule that can decide a connection of which not all is said, with what it depends on.
+   *
+   * @param steps most comparisons of boxes that it may take
+   */
+  public PossibleDecisions possible(Connection connection, long steps) {
+    Completions all = Completions.of(connection, order.space(), order.resolution());
+    return PossibleDecisionSearch.of(order, all, steps);
+  }
+
+  /** The connection with the values that stand for nothing known, where nothing is said. */
+  public Connection withDefaults(Connection connection) {
+    Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
+    terms.putAll(connection.terms());
+    for (Vocabulary vocabulary : order.resolution().vocabularies()) {
+      Coordinate coordinate = vocabulary.coordinate();
+      if (!terms.containsKey(coordinate)) {
+        Defaults.of(coordinate)
+            .filter(value -> order.resolution().hasValue(coordinate, value))
+            .ifPresent(value -> terms.put(coordinate, value));
+      }
+    }
+    return connection.saying(terms);
+  }
+
+  /** The rule that decides, or nothing if the default rule does. */
+  public Optional<Rule> decide(Connection said) {
+    int slot = slot(said, order.space().point(said));
     return slot == Order.NONE ? Optional.empty() : Optional.of(order.rule(slot));
   }
 
   /**
    * For each of many connections the position of the rule that decides, from 0, or -1 if the
-   * closing rule does.
+   * default rule does.
    */
-  public int[] positions(List<Connection> connections) {
-    int[][] points = order.space().points(connections);
+  public int[] positions(List<Connection> said) {
+    int[][] points = order.space().points(said);
     int[] out = new int[points.length];
     for (int i = 0; i < out.length; i++) {
-      int slot = slot(connections.get(i), points[i]);
+      int slot = slot(said.get(i), points[i]);
       out[i] = slot == Order.NONE ? -1 : order.position(slot);
     }
     return out;
   }
 
   /**
-   * @param point of the connection, or null if it is not wholly known
+   * The answer for one of many connections.
+   *
+   * @param position of the rule that decides, from 0, or -1 for the default rule
+   * @param possible what else may decide; null if all is said that rules ask for
    */
-  private int slot(Connection connection, int[] point) {
+  public record Answer(int position, PossibleDecisions possible) {}
+
+  /** The answers for many connections. */
+  public List<Answer> answers(List<Connection> said) {
+    int[][] points = order.space().points(said);
+    List<Answer> out = new ArrayList<>(points.length);
+    for (int i = 0; i < points.length; i++) {
+      int slot = slot(said.get(i), points[i]);
+      int position = slot == Order.NONE ? -1 : order.position(slot);
+      out.add(new Answer(position, isWhole(points[i]) ? null : possible(said.get(i), STEPS)));
+    }
+    return out;
+  }
+
+  /** Whether all is known that some rule asks for. */
+  private static boolean isWhole(int[] point) {
+    if (point == null) {
+      return false;
+    }
+    for (int label : point) {
+      if (label == Space.UNKNOWN) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /**
+   * @param said of which not all may be known
+   * @param saidPoint its point, or null
+   */
+  private int slot(Connection said, int[] saidPoint) {
+    if (isWhole(saidPoint)) {
+      return order.first(saidPoint);
+    }
+    Connection connection = withDefaults(said);
+    int[] point = order.space().point(connection);
     if (point != null) {
       return order.first(point);
     }
     Asked asked = new Asked(order, connection);
     for (int position = 0; position < order.size(); position++) {
       int slot = order.slotAt(position);
-      if (order.rule(slot).enabled() && asked.failing(slot, true).isEmpty()) {
+      if (order.rule(slot).isInForce() && asked.failing(slot, true).isEmpty()) {
         return slot;
       }
     }
@@ -70,44 +146,22 @@ public final class Matcher {
 
   /**
    * What is done with a connection while more and more of it becomes known, up to the stage that
-   * settles it; at least one, at most one for each {@link Stage}. O(stages · rules).
+   * settles it; at least one, at most one for each {@link Stage}.
    */
   public List<Stage.Answer> stages(Connection connection) {
-    List<Stage.Answer> out = new ArrayList<>();
-    for (Stage stage : Stage.values()) {
-      Stage.Answer answer = answer(stage, connection);
-      out.add(answer);
-      if (answer.settled()) {
-        break;
-      }
-    }
-    return List.copyOf(out);
-  }
-
-  private Stage.Answer answer(Stage stage, Connection connection) {
-    Asked asked = new Asked(order, connection, stage);
-    List<Rule> open = new ArrayList<>();
-    for (int position = 0; position < order.size(); position++) {
-      int slot = order.slotAt(position);
-      Rule rule = order.rule(slot);
-      if (rule.enabled() && asked.failing(slot, true).isEmpty()) {
-        if (!asked.isOpen(slot)) {
-          return new Stage.Answer(stage, rule, open);
-        }
-        open.add(rule);
-      }
-    }
-    return new Stage.Answer(stage, null, open);
+    Verdict decided = decide(connection).map(Rule::verdict).orElse(Verdict.DROP);
+    return new Unfolding(order, connection, decided).stages();
   }
 
   /** The way of a connection down the rules. */
-  public Trace trace(Connection connection) {
+  public Trace trace(Connection said) {
+    Connection connection = withDefaults(said);
     Asked asked = new Asked(order, connection);
     List<Passed> passed = new ArrayList<>();
     for (int position = 0; position < order.size(); position++) {
       int slot = order.slotAt(position);
       Rule rule = order.rule(slot);
-      if (!rule.enabled()) {
+      if (!rule.isInForce()) {
         passed.add(new Passed(rule, Set.of()));
         continue;
       }

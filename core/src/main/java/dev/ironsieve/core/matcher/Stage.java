@@ -44,10 +44,16 @@ public enum Stage {
   /**
    * What is done with a connection at a stage.
    *
-   * @param decides the first rule that holds whatever else becomes known; null for the closing rule
-   * @param open the rules above it that hold or fail by what is not known yet, from top to bottom
+   * @param decides the rule that decides unless one of the open rules does; null for the default
+   *     rule
+   * @param open the rules above it that decide some of the connections that this one may still turn
+   *     out to be, from top to bottom
+   * @param sealed whether the connection is encrypted and not opened, so that nothing more is ever
+   *     known of it
+   * @param decided what is done with the connection once all is known of it
    */
-  public record Answer(Stage stage, Rule decides, List<Rule> open) {
+  public record Answer(
+      Stage stage, Rule decides, List<Rule> open, boolean sealed, Verdict decided) {
     public Answer {
       open = List.copyOf(open);
     }
@@ -61,13 +67,16 @@ public enum Stage {
           || !letsThrough(decides) && open.stream().noneMatch(Answer::letsThrough);
     }
 
-    /** What is done at this stage: what is not settled is let through until more is known. */
+    /**
+     * What is done at this stage: what is not settled is let through until more is known. Where
+     * every rule that may decide refuses, it is refused as it is in the end.
+     */
     public Verdict verdict() {
-      return settled() ? decides == null ? Verdict.DROP : decides.verdict() : Verdict.ALLOW;
+      return settled() ? decided : Verdict.ALLOW;
     }
 
     private static boolean letsThrough(Rule rule) {
-      return rule != null && (rule.verdict() == Verdict.ALLOW || rule.verdict() == Verdict.CAUTION);
+      return rule != null && rule.verdict().letsThrough();
     }
   }
 }

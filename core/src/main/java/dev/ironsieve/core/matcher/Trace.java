@@ -9,7 +9,7 @@ import java.util.Set;
  * The way of a connection down the rules.
  *
  * @param passed the rules that did not decide, from the first to the last before the decision
- * @param decided the rule that decides, or null for the closing rule, which drops and logs all
+ * @param decided the rule that decides, or null for the default rule, which drops and logs all
  */
 public record Trace(List<Passed> passed, Rule decided) {
 

@@ -27,6 +27,9 @@ final class DeviceIndex {
    */
   DeviceIndex(List<String> names) {
     for (String name : names) {
+      if (DeviceVocabulary.isUnknown(name)) {
+        continue;
+      }
       String facts = DeviceVocabulary.facts(name);
       if (!DeviceState.isOne(facts)) {
         states.clear();

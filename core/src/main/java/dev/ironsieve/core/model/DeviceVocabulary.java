@@ -20,6 +20,9 @@ import java.util.TreeSet;
  * </pre>
  */
 final class DeviceVocabulary {
+  /** The device that the gateway knows nothing of. */
+  static final String UNKNOWN = "unknown device";
+
   private static final int MOST_VALUES = 20_000;
   private static final String ELSE = ", else";
 
@@ -34,7 +37,8 @@ final class DeviceVocabulary {
     SortedSet<String> conditions = new TreeSet<>();
     List<List<DeviceState>> asked = new ArrayList<>();
     objects.forEach(o -> asked.add(o.members().stream().map(DeviceState::parse).toList()));
-    literals.forEach(literal -> asked.add(List.of(DeviceState.parse(literal))));
+    literals.forEach(
+        literal -> asked.add(isUnknown(literal) ? List.of() : List.of(DeviceState.parse(literal))));
     for (List<DeviceState> states : asked) {
       for (DeviceState state : states) {
         if (state.platform() != null) {
@@ -52,6 +56,7 @@ final class DeviceVocabulary {
               && (platforms.isEmpty() || device.platform() != null);
       values.add(device + (all ? "" : ELSE));
     }
+    values.add(UNKNOWN);
     Set<String> named = new HashSet<>(values);
     List<Vocabulary.Term> terms = new ArrayList<>();
     int at = 0;
@@ -102,6 +107,11 @@ final class DeviceVocabulary {
       }
     }
     return out.build();
+  }
+
+  /** Whether a rule means the device that the gateway knows nothing of. */
+  static boolean isUnknown(String said) {
+    return Names.key(said).equals(UNKNOWN);
   }
 
   /** What the name of a value says. */

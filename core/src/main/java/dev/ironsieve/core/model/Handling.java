@@ -9,9 +9,14 @@ import java.util.List;
  *
  * @param lineCapacity how much the line carries; null if nobody said so
  * @param timeZone in which times are meant
+ * @param breadth when a rule is too broad
  */
 public record Handling(
-    List<RatePlan> ratePlans, List<Notice> notices, Rate lineCapacity, ZoneId timeZone) {
+    List<RatePlan> ratePlans,
+    List<Notice> notices,
+    Rate lineCapacity,
+    ZoneId timeZone,
+    Breadth breadth) {
   /** The time zone of whoever says none. */
   public static final ZoneId UTC = ZoneId.of("UTC");
 
@@ -24,22 +29,26 @@ public record Handling(
 
   /** In UTC. */
   public Handling(List<RatePlan> ratePlans, List<Notice> notices, Rate lineCapacity) {
-    this(ratePlans, notices, lineCapacity, UTC);
+    this(ratePlans, notices, lineCapacity, UTC, Breadth.DEFAULT);
   }
 
   public Handling withRatePlans(List<RatePlan> ratePlans) {
-    return new Handling(ratePlans, notices, lineCapacity, timeZone);
+    return new Handling(ratePlans, notices, lineCapacity, timeZone, breadth);
   }
 
   public Handling withNotices(List<Notice> notices) {
-    return new Handling(ratePlans, notices, lineCapacity, timeZone);
+    return new Handling(ratePlans, notices, lineCapacity, timeZone, breadth);
   }
 
   public Handling withLineCapacity(Rate lineCapacity) {
-    return new Handling(ratePlans, notices, lineCapacity, timeZone);
+    return new Handling(ratePlans, notices, lineCapacity, timeZone, breadth);
   }
 
   public Handling withTimeZone(ZoneId timeZone) {
-    return new Handling(ratePlans, notices, lineCapacity, timeZone);
+    return new Handling(ratePlans, notices, lineCapacity, timeZone, breadth);
+  }
+
+  public Handling withBreadth(Breadth breadth) {
+    return new Handling(ratePlans, notices, lineCapacity, timeZone, breadth);
   }
 }

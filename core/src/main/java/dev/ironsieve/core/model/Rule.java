@@ -2,6 +2,7 @@ package dev.ironsieve.core.model;
 
 import java.util.Collections;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -9,14 +10,18 @@ import java.util.Map;
  *
  * @param id stays the same for the rule's whole life, through renaming and moving
  * @param enabled a disabled rule is passed over
+ * @param unfinished whether it is new and asks for nothing yet, and nobody said that it is for any
+ *     connection; then it decides nothing. False as soon as it has a criterion
  * @param terms what it asks of the coordinates of its vocabularies; what is any is left out
  * @param ratePlan name of how much of the line its connections get; null for whatever there is
  * @param notice name of the page that people are shown; null for none
+ * @param validity from which to which day it may decide
  */
 public record Rule(
     String id,
     String name,
     boolean enabled,
+    boolean unfinished,
     Criterion<String> fromZones,
     Criterion<AddressItem> fromAddresses,
     Criterion<String> toZones,
@@ -28,12 +33,59 @@ public record Rule(
     Logging logging,
     String ratePlan,
     String notice,
-    String note) {
+    String note,
+    Validity validity,
+    Ownership ownership) {
   public Rule {
     Names.checkId("rule", id);
     name = Names.checkTitle("rule", name);
     Names.checkNote(note);
     terms = narrowing(terms);
+    unfinished &=
+        terms.isEmpty()
+            && fromZones.isAny()
+            && fromAddresses.isAny()
+            && toZones.isAny()
+            && toAddresses.isAny()
+            && services.isAny();
+  }
+
+  /** A finished rule that is valid on any day and that nobody owns. */
+  public Rule(
+      String id,
+      String name,
+      boolean enabled,
+      Criterion<String> fromZones,
+      Criterion<AddressItem> fromAddresses,
+      Criterion<String> toZones,
+      Criterion<AddressItem> toAddresses,
+      Criterion<ServiceItem> services,
+      Map<Coordinate, Criterion<String>> terms,
+      Verdict verdict,
+      Opening opening,
+      Logging logging,
+      String ratePlan,
+      String notice,
+      String note) {
+    this(
+        id,
+        name,
+        enabled,
+        false,
+        fromZones,
+        fromAddresses,
+        toZones,
+        toAddresses,
+        services,
+        terms,
+        verdict,
+        opening,
+        logging,
+        ratePlan,
+        notice,
+        note,
+        Validity.ALWAYS,
+        Ownership.NONE);
   }
 
   /** A rule without a rate plan and without a notice. */
@@ -111,6 +163,20 @@ public record Rule(
           }
         });
     return Collections.unmodifiableMap(out);
+  }
+
+  /** Whether it may decide connections: it is enabled, and finished. */
+  public boolean isInForce() {
+    return enabled && !unfinished;
+  }
+
+  /** The names that the rule asks of a coordinate, its days among them. */
+  public List<String> mentioned(Coordinate coordinate) {
+    List<String> names = term(coordinate).mentioned();
+    if (coordinate == Coordinate.TIME) {
+      validity.days().ifPresent(names::add);
+    }
+    return names;
   }
 
   /** What the rule asks of a coordinate. */
@@ -218,6 +284,43 @@ public record Rule(
         notice);
   }
 
+  /** The same rule on other days. */
+  public Rule valid(Validity validity) {
+    return with(unfinished, validity, ownership);
+  }
+
+  /** The same rule with what others people keep about it. */
+  public Rule owned(Ownership ownership) {
+    return with(unfinished, validity, ownership);
+  }
+
+  /** The same rule, new and asking for nothing yet; only if it asks for nothing. */
+  public Rule unfinished(boolean unfinished) {
+    return with(unfinished, validity, ownership);
+  }
+
+  private Rule with(boolean unfinished, Validity validity, Ownership ownership) {
+    return new Rule(
+        id,
+        name,
+        enabled,
+        unfinished,
+        fromZones,
+        fromAddresses,
+        toZones,
+        toAddresses,
+        services,
+        terms,
+        verdict,
+        opening,
+        logging,
+        ratePlan,
+        notice,
+        note,
+        validity,
+        ownership);
+  }
+
   private Rule like(
       boolean enabled,
       Criterion<String> fromZones,
@@ -233,6 +336,7 @@ public record Rule(
         id,
         name,
         enabled,
+        unfinished,
         fromZones,
         fromAddresses,
         toZones,
@@ -244,7 +348,9 @@ public record Rule(
         logging,
         ratePlan,
         notice,
-        note);
+        note,
+        validity,
+        ownership);
   }
 
   /** Whether {@code other} matches by the same words, whatever else differs. */
@@ -254,6 +360,7 @@ public record Rule(
         && toZones.equals(other.toZones)
         && toAddresses.equals(other.toAddresses)
         && services.equals(other.services)
-        && terms.equals(other.terms);
+        && terms.equals(other.terms)
+        && validity.equals(other.validity);
   }
 }

@@ -185,14 +185,13 @@ final class RulebaseCheck {
       throw new InvalidModel(
           place, "services; nothing is known of the ports of applications", USUAL_PORTS);
     }
-    rule.terms()
-        .forEach(
-            (coordinate, criterion) ->
-                exist(
-                    place,
-                    EXPECTED.getOrDefault(coordinate, coordinate.word()),
-                    criterion.mentioned(),
-                    termNames.getOrDefault(coordinate, Set.of())));
+    for (Coordinate coordinate : Coordinate.values()) {
+      exist(
+          place,
+          EXPECTED.getOrDefault(coordinate, coordinate.word()),
+          rule.mentioned(coordinate),
+          termNames.getOrDefault(coordinate, Set.of()));
+    }
   }
 
   static Set<String> unique(String kind, List<String> names) {

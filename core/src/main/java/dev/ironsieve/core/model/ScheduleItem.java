@@ -47,7 +47,13 @@ public sealed interface ScheduleItem {
    * @param last included
    * @param zone null for the gateway's
    */
-  record Days(LocalDate first, LocalDate last, ZoneId zone) implements ScheduleItem {}
+  record Days(LocalDate first, LocalDate last, ZoneId zone) implements ScheduleItem {
+    /** As a first day: ever before. */
+    static final LocalDate EVER_BEFORE = LocalDate.of(1970, 1, 1);
+
+    /** As a last day: ever after. */
+    static final LocalDate EVER_AFTER = LocalDate.of(2999, 12, 31);
+  }
 
   /** The time zone by whose clock it is meant; null for the gateway's. */
   ZoneId zone();

@@ -21,7 +21,9 @@ import java.util.TreeMap;
  * </pre>
  */
 final class SiteVocabulary {
-  private static final String NONE = "no host";
+  /** Where no host is asked for. */
+  static final String NONE = "no host";
+
   private static final String OTHER = "other host";
   private static final String ELSE = ", else";
 
@@ -36,7 +38,8 @@ final class SiteVocabulary {
     for (FeedSet.Hosts list : lists) {
       list.hosts().forEach(pattern -> patterns.putIfAbsent(pattern.toString(), pattern));
     }
-    literals.forEach(literal -> add(patterns, literal));
+    List<String> hosts = literals.stream().filter(literal -> !isNone(literal)).toList();
+    hosts.forEach(literal -> add(patterns, literal));
     Set<String> parents = new LinkedHashSet<>();
     for (SitePattern pattern : patterns.values()) {
       List<String> wider = pattern.wider();
@@ -66,7 +69,7 @@ final class SiteVocabulary {
       list.hosts().forEach(pattern -> members.addAll(inside.get(pattern.toString())));
       terms.add(new Vocabulary.Term(list.name(), set(members)));
     }
-    for (String literal : literals) {
+    for (String literal : hosts) {
       // As it is written, where that is not as it is read.
       if (named.add(Names.key(literal))) {
         String text = SitePattern.parse(literal).toString();
@@ -74,6 +77,11 @@ final class SiteVocabulary {
       }
     }
     return new Vocabulary(Coordinate.SITE, "as written", values, terms);
+  }
+
+  /** Whether a rule means connections that ask for no host. */
+  static boolean isNone(String said) {
+    return Names.key(said).equals(NONE);
   }
 
   /** What a value, by its name, stands for: a pattern, less those inside it. */

@@ -57,13 +57,13 @@ public record TermObject(ObjectKind kind, String name, List<String> members, Str
 
   /**
    * Whether a text is a host pattern, a time or a state of a device that rules can say without a
-   * name.
+   * name; or that there is no host, or that nothing is known of the device.
    */
   public static boolean isLiteral(Coordinate coordinate, String text) {
     return switch (coordinate) {
-      case SITE -> SitePattern.isOne(text);
+      case SITE -> SitePattern.isOne(text) || SiteVocabulary.isNone(text);
       case TIME -> ScheduleItem.isOne(text);
-      case DEVICE -> DeviceState.isOne(text);
+      case DEVICE -> DeviceState.isOne(text) || DeviceVocabulary.isUnknown(text);
       case PERSON, APPLICATION, FILE_KIND -> false;
     };
   }

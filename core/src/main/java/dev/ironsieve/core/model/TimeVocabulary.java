@@ -31,7 +31,7 @@ import java.util.TreeSet;
  * clocks differ; where that changes in the course of a year, a span begins.
  */
 final class TimeVocabulary {
-  private static final int MOST_VALUES = 20_000;
+  private static final int MOST_VALUES = 100_000;
   static final String BEFORE = " before ";
   static final String FROM = " from ";
 
@@ -58,8 +58,12 @@ final class TimeVocabulary {
           }
         }
         case ScheduleItem.Days days -> {
-          spans.add(clocks.here(days.first().atStartOfDay()));
-          spans.add(clocks.here(days.last().plusDays(1).atStartOfDay()));
+          if (!days.first().equals(ScheduleItem.Days.EVER_BEFORE)) {
+            spans.add(clocks.here(days.first().atStartOfDay()));
+          }
+          if (!days.last().equals(ScheduleItem.Days.EVER_AFTER)) {
+            spans.add(clocks.here(days.last().plusDays(1).atStartOfDay()));
+          }
         }
       }
     }
@@ -83,7 +87,8 @@ final class TimeVocabulary {
       for (Timed time : times) {
         if (time.item instanceof ScheduleItem.Days d) {
           // No clock is two days ahead of another.
-          int from = place(spans, d.first().minusDays(2).atStartOfDay());
+          boolean ever = d.first().equals(ScheduleItem.Days.EVER_BEFORE);
+          int from = ever ? -1 : place(spans, d.first().minusDays(2).atStartOfDay());
           int to = place(spans, d.last().plusDays(3).atStartOfDay());
           out = from < to ? out.union(IntSet.range(from + 1, to)) : out;
           days = true;
@@ -169,6 +174,40 @@ final class TimeVocabulary {
     List<Vocabulary.Term> terms = new ArrayList<>();
     asked.forEach(one -> terms.add(new Vocabulary.Term(one.name, cuts.where(one))));
     return new Vocabulary(Coordinate.TIME, "as written", cuts.names(), terms);
+  }
+
+  /**
+   * For each value the one that stands for it from a day on: itself, or for a value that is over by
+   * then the same slice of the first span that is not.
+   *
+   * @param names what the values are called, in their order
+   * @return null if no value is over, or the values are not of such a vocabulary
+   */
+  static int[] from(LocalDate day, List<String> names) {
+    int slices = 0;
+    while (slices < names.size() && names.get(slices).contains(BEFORE)) {
+      slices++;
+    }
+    if (slices == 0) {
+      return null;
+    }
+    int first = 0; // of the first span that is not over
+    while (first + slices < names.size() && beginsUntil(day, names.get(first + slices))) {
+      first += slices;
+    }
+    if (first == 0) {
+      return null;
+    }
+    int[] out = new int[names.size()];
+    for (int value = 0; value < out.length; value++) {
+      out[value] = value < first ? first + value % slices : value;
+    }
+    return out;
+  }
+
+  private static boolean beginsUntil(LocalDate day, String name) {
+    String said = name.substring(name.indexOf(FROM) + FROM.length());
+    return !LocalDate.parse(said.split("T")[0]).isAfter(day);
   }
 
   /**

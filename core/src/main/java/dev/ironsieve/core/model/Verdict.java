@@ -12,6 +12,11 @@ public enum Verdict {
   /** Show a notice; the person may go on. */
   CAUTION;
 
+  /** Whether a connection may go on with it. */
+  public boolean letsThrough() {
+    return this == ALLOW || this == CAUTION;
+  }
+
   /** The word that people read and documents carry. */
   public String word() {
     return name().toLowerCase(Locale.ROOT);

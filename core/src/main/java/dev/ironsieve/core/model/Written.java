@@ -122,12 +122,12 @@ final class Written {
     Map<Coordinate, Map<String, String>> out = new EnumMap<>(Coordinate.class);
     names.keySet().forEach(coordinate -> out.put(coordinate, new LinkedHashMap<>()));
     for (Rule rule : rules) {
-      if (rule.terms().isEmpty()) {
+      if (rule.terms().isEmpty() && rule.validity().equals(Validity.ALWAYS)) {
         continue;
       }
       names.forEach(
           (coordinate, keys) -> {
-            for (String said : rule.term(coordinate).mentioned()) {
+            for (String said : rule.mentioned(coordinate)) {
               String key = Names.key(said);
               if (!keys.contains(key)
                   && !out.get(coordinate).containsKey(key)

@@ -11,6 +11,7 @@ import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Resolution;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.core.space.Spread;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -33,7 +34,7 @@ import java.util.stream.IntStream;
  * <p>Questions may be asked by several threads at once, but not during an update.
  */
 public final class Order {
-  /** Stands for no rule: then the closing rule decides. */
+  /** Stands for no rule: then the default rule decides. */
   public static final int NONE = -1;
 
   /** An update in place leaves at most this share of slots unused. */
@@ -58,6 +59,13 @@ public final class Order {
 
   public Order(Rulebase rulebase) {
     this(new Resolution(rulebase), rulebase.rules());
+  }
+
+  /**
+   * @param day from which on times count; null for ever
+   */
+  public Order(Rulebase rulebase, LocalDate day) {
+    this(new Resolution(rulebase, day), rulebase.rules());
   }
 
   private Order(Resolution resolution, List<Rule> all) {
@@ -252,7 +260,7 @@ public final class Order {
     regions.add(region);
     slots.put(rule.id(), slot);
     firstBox.add(boxes.size());
-    if (rule.enabled()) {
+    if (rule.isInForce()) {
       for (Box box : region) {
         boxes.add(box);
         ruleOf.add(slot);
@@ -350,7 +358,7 @@ public final class Order {
     return firstFrom(0, point);
   }
 
-  /** The enabled rule that decides a point; null if the closing rule does. */
+  /** The enabled rule that decides a point; null if the default rule does. */
   public Rule ruleAt(int[] point) {
     int slot = first(point);
     return slot == NONE ? null : rules.get(slot);
@@ -399,7 +407,7 @@ public final class Order {
     return first == slot ? firstFrom(positionOf[slot] + 1, point) : first;
   }
 
-  /** What a rule does with what it decides; for {@link #NONE} what the closing rule does. */
+  /** What a rule does with what it decides; for {@link #NONE} what the default rule does. */
   public Verdict verdict(int slot) {
     return slot == NONE ? Verdict.DROP : verdicts.get(slot);
   }
@@ -575,7 +583,7 @@ public final class Order {
   private void remove(int slot) {
     Rule rule = rules.get(slot);
     slots.remove(rule.id(), slot);
-    if (rule.enabled()) {
+    if (rule.isInForce()) {
       for (int i = 0; i < regions.get(slot).size(); i++) {
         int box = firstBox.get(slot) + i;
         meeting.remove(box);
@@ -590,6 +598,6 @@ public final class Order {
   }
 
   private static boolean decidesLike(Rule was, Rule is) {
-    return was.enabled() == is.enabled() && was.verdict() == is.verdict();
+    return was.isInForce() == is.isInForce() && was.verdict() == is.verdict();
   }
 }

@@ -7,7 +7,7 @@ import dev.ironsieve.core.sets.IntSet;
 import java.util.List;
 
 /**
- * Which rules decide the connections of a question, in order, the closing rule last.
+ * Which rules decide the connections of a question, in order, the default rule last.
  *
  * @param deciders those that decide at least one of them
  * @param complete whether these are all, each with all its values; if not, the budget ran out
@@ -17,7 +17,7 @@ public record ReachAnswer(List<Decider> deciders, boolean complete) {
   /**
    * One rule that decides some of the connections.
    *
-   * @param rule the rule, or null for the closing rule
+   * @param rule the rule, or null for the default rule
    * @param labels the labels, on the axis that was asked about, of every value for which it decides
    *     some connection of the question
    * @param values the same in words, with a count where there are many

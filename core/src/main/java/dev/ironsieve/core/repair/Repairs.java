@@ -41,7 +41,8 @@ public final class Repairs {
       case CORRELATED -> repairs.moveAbove(finding.rule(), finding.causes().getFirst());
       case MERGEABLE -> repairs.merge(finding);
       case UNSEEN_FEATURE -> repairs.open(finding);
-      case GENERALISED, TOO_BROAD, UNMET_NEED, UNDECIDED -> {}
+      case EXPIRED -> repairs.delete(finding);
+      case GENERALISED, TOO_BROAD, UNMET_NEED, ENDS_SOON, UNDECIDED -> {}
     }
     return List.copyOf(repairs.found);
   }

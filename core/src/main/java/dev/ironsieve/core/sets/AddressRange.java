@@ -1,5 +1,6 @@
 package dev.ironsieve.core.sets;
 
+import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -23,6 +24,17 @@ public record AddressRange(Address first, Address last) implements Comparable<Ad
       throw new IllegalArgumentException(address + "/" + length);
     }
     return new AddressRange(address.filled(length, false), address.filled(length, true));
+  }
+
+  /** How many addresses it has, 1 to 2^128. */
+  public BigInteger size() {
+    return number(last).subtract(number(first)).add(BigInteger.ONE);
+  }
+
+  private static BigInteger number(Address address) {
+    return new BigInteger(Long.toUnsignedString(address.high()))
+        .shiftLeft(Long.SIZE)
+        .add(new BigInteger(Long.toUnsignedString(address.low())));
   }
 
   /** The fewest prefixes that together are this range, in ascending order; at most 254. */

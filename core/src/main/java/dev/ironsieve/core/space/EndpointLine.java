@@ -317,6 +317,31 @@ final class EndpointLine extends Line {
     return run >= 0 && !slice.endsBefore(run, address) ? label(slice.before + run) : -1;
   }
 
+  /**
+   * The labels of one family that an endpoint may have; empty if none is feasible.
+   *
+   * @param zone its number, or -1 if it is not known
+   * @param address null if it is not known
+   */
+  IntSet possible(Family family, int zone, Address address) {
+    int first = zone < 0 ? 0 : zone;
+    int last = zone < 0 ? slices[0].length - 1 : zone;
+    IntSet.Builder out = new IntSet.Builder();
+    for (int i = first; i <= last; i++) {
+      Slice slice = slices[family.ordinal()][i];
+      if (address == null) {
+        addRuns(out, slice, 0, slice.runs());
+      } else if (address.family() == family) {
+        int label = labelOf(i, address);
+        if (label >= 0) {
+          int rank = rankOf(label);
+          out.addInOrder(label(rank), label(rank + 1) - 1);
+        }
+      }
+    }
+    return intern(out.build());
+  }
+
   /** The class on another line over the same zones that holds some endpoint of a class here. */
   int labelIn(EndpointLine other, int label) {
     int rank = rankOf(label);

@@ -4,7 +4,6 @@ import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.Family;
 import java.util.ArrayList;
@@ -41,7 +40,7 @@ public record Floors(List<Kept> plans, long total) {
       }
       List<Rule> rules =
           rulebase.rules().stream()
-              .filter(rule -> rule.enabled() && letsThrough(rule) && has(rule, plan))
+              .filter(rule -> rule.isInForce() && letsThrough(rule) && has(rule, plan))
               .toList();
       long times =
           switch (plan.counted()) {
@@ -60,7 +59,7 @@ public record Floors(List<Kept> plans, long total) {
   }
 
   private static boolean letsThrough(Rule rule) {
-    return rule.verdict() == Verdict.ALLOW || rule.verdict() == Verdict.CAUTION;
+    return rule.verdict().letsThrough();
   }
 
   private static boolean has(Rule rule, RatePlan plan) {

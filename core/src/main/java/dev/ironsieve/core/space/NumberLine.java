@@ -165,6 +165,33 @@ final class NumberLine extends Line {
     return starts[rank];
   }
 
+  /** The labels of every class with some value of a range; bounds are inclusive. */
+  IntSet touching(int first, int last) {
+    IntSet inside = IntSet.range(first, last).intersect(feasible);
+    if (inside.isEmpty()) {
+      return IntSet.EMPTY;
+    }
+    int from = rankOfValue(inside.min());
+    int to = rankOfValue(inside.max());
+    return intern(IntSet.range(label(from), label(to + 1) - 1));
+  }
+
+  /**
+   * A value of the class that holds {@code label} and of a range, which has some: the first of
+   * {@code preferred} that is one, or else the lowest.
+   */
+  int valueWithin(int label, int first, int last, int... preferred) {
+    int rank = rankOf(label);
+    for (int value : preferred) {
+      if (value >= first && value <= last && feasible.contains(value)) {
+        if (rankOfValue(value) == rank) {
+          return value;
+        }
+      }
+    }
+    return Math.max(starts[rank], first);
+  }
+
   /** The values whose classes make up a set of labels. */
   IntSet values(IntSet labels) {
     IntSet.Builder out = new IntSet.Builder();

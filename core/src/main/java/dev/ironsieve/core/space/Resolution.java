@@ -2,6 +2,7 @@ package dev.ironsieve.core.space;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.ApplicationFact;
+import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
@@ -12,6 +13,7 @@ import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -34,17 +36,28 @@ public final class Resolution {
 
   /** A rulebase without zones is read as having one zone without a name that holds everything. */
   public Resolution(Rulebase rulebase) {
-    this(rulebase, null);
+    this(rulebase, null, null);
   }
 
   /**
-   * @param like of another state of the rulebase, or null; what means the same in both is the same
-   *     set here and there
+   * @param day from which on times count; null for ever
+   */
+  public Resolution(Rulebase rulebase, LocalDate day) {
+    this(rulebase, null, day);
+  }
+
+  /**
+   * @param like of another state of the rulebase; what means the same in both is the same set here
+   *     and there, and the same times count
    */
   public Resolution(Rulebase rulebase, Resolution like) {
+    this(rulebase, like, like.day());
+  }
+
+  private Resolution(Rulebase rulebase, Resolution like, LocalDate day) {
     zones = new ZoneNames(rulebase.zones(), like == null ? null : like.zones);
     addresses = AddressNames.of(rulebase, like == null ? null : like.addresses);
-    terms = new TermNames(rulebase.vocabularies(), like == null ? null : like.terms);
+    terms = new TermNames(rulebase.vocabularies(), like == null ? null : like.terms, day);
     boolean same = like != null && terms.haveNamesOf(like.terms, Coordinate.APPLICATION);
     if (!same) {
       applications = applications(rulebase);
@@ -172,6 +185,28 @@ public final class Resolution {
   /** What a rule that asks for no term matches; these objects stand for nothing else. */
   public List<IntSet> anyTerms() {
     return terms.any();
+  }
+
+  /** From which day on times count; null for ever. */
+  public LocalDate day() {
+    return terms.day();
+  }
+
+  /** Whether a connection is not at a time that is over by the day from which on times count. */
+  public boolean counts(Connection connection) {
+    for (int i = 0; i < vocabularies().size(); i++) {
+      String said = connection.terms().get(vocabularies().get(i).coordinate());
+      int value = valueNumber(i, said);
+      if (value >= 0 && counting(i, value) != value) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** The value that stands for one of a time that is over; else the value itself. */
+  int counting(int vocabulary, int value) {
+    return terms.counting(vocabulary, value);
   }
 
   /** Finds values of a coordinate; none if there is no vocabulary of it. */

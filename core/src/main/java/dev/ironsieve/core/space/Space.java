@@ -289,6 +289,11 @@ public final class Space {
     return terms[axis - TERMS].labels(values);
   }
 
+  /** The class of a service, by its position; see {@link Transport#position}. */
+  public int serviceLabel(int position) {
+    return services.labelOf(position);
+  }
+
   /** The labels on {@link #SERVICE} where an application that is needed usually listens. */
   public IntSet usualServices(ApplicationFact needed) {
     return services.labels(resolution.usualServices(needed));
@@ -744,20 +749,71 @@ public final class Space {
     return before + String.join(", ", shown) + (more > 0 ? " and " + more + " more" : "");
   }
 
+  /** The labels of one family that an end may have; see {@link EndpointLine#possible}. */
+  IntSet possible(int axis, Family family, int zone, Address address) {
+    return (axis == FROM ? from : to).possible(family, zone, address);
+  }
+
+  /** The labels of every class that some service has which agrees with a connection. */
+  IntSet possibleServices(Connection said) {
+    if (said.protocol() < 0) {
+      return services.all();
+    }
+    boolean known = said.detail() >= 0;
+    int first = Transport.position(said.protocol(), known ? said.detail() : 0);
+    int last =
+        known ? first : Transport.position(said.protocol(), Transport.maxDetail(said.protocol()));
+    return services.touching(first, last);
+  }
+
+  IntSet possibleSourcePorts(Connection said) {
+    if (said.protocol() >= 0 && !Transport.hasPorts(said.protocol())) {
+      return classOf(SOURCE_PORT, sourcePorts.all().min());
+    }
+    return said.sourcePort() < 0
+        ? sourcePorts.all()
+        : sourcePorts.touching(said.sourcePort(), said.sourcePort());
+  }
+
+  /** The labels of every class with one of some values of a vocabulary. */
+  IntSet touching(int axis, IntSet values) {
+    return terms[axis - TERMS].touching(values);
+  }
+
   /** A connection at {@code point}, with values that a reader will know where there is a choice. */
   public Connection connection(int[] point) {
-    int position = services.value(point[SERVICE], KNOWN_SERVICES);
+    return connection(point, Connection.UNKNOWN);
+  }
+
+  /**
+   * The same with a protocol that is known already.
+   *
+   * @param known the protocol, or {@link Connection#UNKNOWN}
+   */
+  Connection connection(int[] point, int known) {
+    int position =
+        known < 0
+            ? services.value(point[SERVICE], KNOWN_SERVICES)
+            : services.valueWithin(
+                point[SERVICE],
+                Transport.position(known, 0),
+                Transport.position(known, Transport.maxDetail(known)),
+                KNOWN_SERVICES);
     int protocol = Transport.protocol(position);
     int sourcePort =
         Transport.hasPorts(protocol)
             ? sourcePorts.value(point[SOURCE_PORT], KNOWN_SOURCE_PORTS)
             : Connection.UNKNOWN;
-    Map<Coordinate, String> known = new EnumMap<>(Coordinate.class);
+    Map<Coordinate, String> named = new EnumMap<>(Coordinate.class);
     for (int i = 0; i < terms.length; i++) {
       if (asked[i]) {
-        known.put(
+        named.put(
             coordinates[i],
-            resolution.vocabularies().get(i).values().get(terms[i].value(point[TERMS + i])));
+            resolution
+                .vocabularies()
+                .get(i)
+                .values()
+                .get(resolution.counting(i, terms[i].value(point[TERMS + i]))));
       }
     }
     return new Connection(
@@ -766,6 +822,6 @@ public final class Space {
         protocol,
         Transport.detail(position),
         sourcePort,
-        known);
+        named);
   }
 }

@@ -128,6 +128,11 @@ final class SymbolLine extends Line {
     return labelOf[value];
   }
 
+  /** The labels of every class with one of some values. */
+  IntSet touching(IntSet some) {
+    return compute(some, value -> rankOf(labelOf[value]));
+  }
+
   /** A value of the class that holds {@code label}: the lowest. */
   int value(int label) {
     return someValue.get(label(rankOf(label)));

@@ -2,11 +2,14 @@ package dev.ironsieve.core.space;
 
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Days;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Validity;
 import dev.ironsieve.core.model.ValueFinder;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.IntSet;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
@@ -25,13 +28,18 @@ final class TermNames {
   private final List<Map<String, Integer>> numbers = new ArrayList<>(); // of values as written
   private final List<ValueFinder> finders = new ArrayList<>(); // by vocabulary
   private final List<Map<Criterion<String>, IntSet>> sets = new ArrayList<>(); // by vocabulary
+  private final List<int[]> later = new ArrayList<>(); // by vocabulary: what stands for each value
+  private final LocalDate day;
   private final List<IntSet> any;
+  private final Map<IntSet, IntSet> timesOfRules = new ConcurrentHashMap<>(); // each set once
 
   /**
-   * @param like of another state, or null
+   * @param like of another state, for the same day; or null
+   * @param day from which on times count; null for ever
    */
-  TermNames(List<Vocabulary> vocabularies, TermNames like) {
+  TermNames(List<Vocabulary> vocabularies, TermNames like, LocalDate day) {
     this.vocabularies = vocabularies;
+    this.day = day;
     List<IntSet> all = new ArrayList<>();
     for (Vocabulary vocabulary : vocabularies) {
       int place = all.size();
@@ -43,6 +51,7 @@ final class TermNames {
       finders.add(sameValues ? like.finders.get(place) : new ValueFinder(vocabulary));
       meanings.add(same ? like.meanings.get(place) : vocabulary.meanings());
       sets.add(same ? like.sets.get(place) : new ConcurrentHashMap<>());
+      later.add(sameValues ? like.later.get(place) : Days.from(day, vocabulary));
     }
     boolean sameAny = like != null && all.size() == like.any.size();
     for (int place = 0; sameAny && place < all.size(); place++) {
@@ -110,7 +119,7 @@ final class TermNames {
   /** Whether a rule itself mentions one of some keys. */
   static boolean mentions(Rule rule, Map<Coordinate, Set<String>> keys) {
     for (Map.Entry<Coordinate, Set<String>> some : keys.entrySet()) {
-      for (String name : rule.term(some.getKey()).mentioned()) {
+      for (String name : rule.mentioned(some.getKey())) {
         if (some.getValue().contains(Names.key(name))) {
           return true;
         }
@@ -126,7 +135,8 @@ final class TermNames {
 
   /** The numbers of the values that a rule asks for, of each vocabulary. */
   List<IntSet> sets(Rule rule) {
-    if (rule.terms().isEmpty()) {
+    boolean always = rule.validity().equals(Validity.ALWAYS);
+    if (rule.terms().isEmpty() && always) {
       return any;
     }
     List<IntSet> out = new ArrayList<>(any);
@@ -136,6 +146,14 @@ final class TermNames {
               int place = places.get(coordinate);
               out.set(place, sets.get(place).computeIfAbsent(criterion, c -> values(place, c)));
             });
+    if (!always) {
+      int place = places.get(Coordinate.TIME);
+      String days = rule.mentioned(Coordinate.TIME).getLast();
+      IntSet times =
+          out.get(place).intersect(counting(place, meanings.get(place).get(Names.key(days))));
+      IntSet known = timesOfRules.putIfAbsent(times, times);
+      out.set(place, known == null ? times : known);
+    }
     return List.copyOf(out);
   }
 
@@ -149,7 +167,32 @@ final class TermNames {
     for (String item : criterion.except()) {
       in = in.minus(known.get(Names.key(item)));
     }
-    return in;
+    return counting(place, in);
+  }
+
+  /** The values with what is over replaced by what stands for it, so that only the rest counts. */
+  private IntSet counting(int place, IntSet values) {
+    int[] instead = later.get(place);
+    if (instead == null) {
+      return values;
+    }
+    IntSet.Builder out = new IntSet.Builder();
+    for (int value = 0; value < instead.length; value++) {
+      if (values.contains(instead[value])) {
+        out.addInOrder(value, value);
+      }
+    }
+    return out.build();
+  }
+
+  /** The value that stands for one that is over; else the value itself. */
+  int counting(int place, int value) {
+    int[] instead = later.get(place);
+    return instead == null ? value : instead[value];
+  }
+
+  LocalDate day() {
+    return day;
   }
 
   /** Finds values of a coordinate; none if there is no vocabulary of it. */
@@ -195,7 +238,7 @@ final class TermNames {
     }
     Set<String> names = new LinkedHashSet<>();
     for (Rule rule : rules) {
-      rule.term(here.coordinate()).mentioned().forEach(name -> names.add(Names.key(name)));
+      rule.mentioned(here.coordinate()).forEach(name -> names.add(Names.key(name)));
     }
     Map<List<Integer>, Integer> known = new HashMap<>();
     List<List<Integer>> holding = other.holding(vocabulary, names);
@@ -219,7 +262,10 @@ final class TermNames {
     return out;
   }
 
-  /** The values whose names are alike up to the first slash, or the first colon. */
+  /**
+   * The values whose names are alike up to the first slash, or the first colon; of a host also that
+   * of its other paths.
+   */
   IntSet sameWhole(int vocabulary, Coordinate coordinate, int value) {
     List<String> names = vocabularies.get(vocabulary).values();
     String whole = whole(coordinate, names.get(value));
@@ -229,7 +275,16 @@ final class TermNames {
         out.addInOrder(i, i);
       }
     }
-    return out.build();
+    IntSet named = out.build();
+    if (coordinate != Coordinate.SITE) {
+      return named;
+    }
+    // What no rule names of a host is part of whatever holds the host itself.
+    return finders
+        .get(vocabulary)
+        .value(whole)
+        .map(host -> named.union(IntSet.of(numbers.get(vocabulary).get(host))))
+        .orElse(named);
   }
 
   private static String whole(Coordinate coordinate, String name) {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Breadth;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
@@ -149,6 +150,8 @@ class EveryEditTest {
     EDITS.put(new Edit.PutNotice(new Notice("new", "N", "n"), "mind"), "notice mind, notice new");
     EDITS.put(new Edit.SetLineCapacity(null), "line capacity");
     EDITS.put(new Edit.SetTimeZone(ZoneId.of("Europe/Oslo")), "clock time zone");
+    EDITS.put(
+        new Edit.SetBreadth(new Breadth(Set.of(Breadth.Part.TIMES), 256)), "settings too broad");
     EDITS.put(new Edit.PutCheck(check("new"), null), "check new");
     EDITS.put(new Edit.PutCheck(check("new"), "two"), "check new, check two");
     EDITS.put(new Edit.PutCheck(check("new"), null, "Two"), "check new");

@@ -261,7 +261,7 @@ class FeedTest {
         Connection c = ConnectionLine.parse("from " + address + " to 10.9.0.1 tcp/443", base);
         assertThat(now.decide(c).map(Rule::id)).isEqualTo(is.decide(c).map(Rule::id));
         boolean other = !was.decide(c).map(Rule::verdict).equals(is.decide(c).map(Rule::verdict));
-        // The closing rule drops as the second does.
+        // The default rule drops as the second does.
         other &=
             was.decide(c).map(Rule::verdict).orElse(Verdict.DROP)
                 != is.decide(c).map(Rule::verdict).orElse(Verdict.DROP);

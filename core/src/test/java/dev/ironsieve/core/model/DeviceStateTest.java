@@ -267,7 +267,7 @@ class DeviceStateTest {
     for (int i = 0; i < 13; i++) {
       asked.add(Criterion.of("has c" + i));
     }
-    assertThat(values(asked)).hasSize(16_384);
+    assertThat(values(asked)).hasSize(16_384 + 1);
     asked.add(Criterion.of("platform kelpos"));
     assertThatThrownBy(() -> base(List.of(), asked))
         .hasMessageContaining("1 platforms and 13 conditions");
@@ -284,14 +284,17 @@ class DeviceStateTest {
             "unmanaged, platform kelpos, has disk-lock",
             "unmanaged, platform kelpos, else",
             "unmanaged, has disk-lock, else",
-            "unmanaged, else");
+            "unmanaged, else",
+            "unknown device");
     assertThat(values(List.of(Criterion.of("has disk-lock"))))
         .containsExactly(
             "managed, has disk-lock",
             "managed, else",
             "unmanaged, has disk-lock",
-            "unmanaged, else");
-    assertThat(values(List.of(Criterion.of("managed")))).containsExactly("managed", "unmanaged");
+            "unmanaged, else",
+            "unknown device");
+    assertThat(values(List.of(Criterion.of("managed"))))
+        .containsExactly("managed", "unmanaged", "unknown device");
   }
 
   private static List<String> values(List<Criterion<String>> asked) {

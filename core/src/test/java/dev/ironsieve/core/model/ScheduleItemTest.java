@@ -80,14 +80,14 @@ class ScheduleItemTest {
     List<String> said = new ArrayList<>(); // 32 parts of a week, with the one from its beginning
     said.addAll(List.of("daily 01-02", "daily 03-04", "mon 05-06", "mon 00-07"));
     LocalDate day = LocalDate.of(2026, 1, 1);
-    for (int i = 0; i < 312; i++, day = day.plusDays(2)) {
+    for (int i = 0; i < 1562; i++, day = day.plusDays(2)) {
       said.add(day.toString()); // begins a span, as does the day behind it
     }
-    assertThat(TimeVocabulary.of(List.of(), said, Handling.UTC).values()).hasSize(32 * 625);
+    assertThat(TimeVocabulary.of(List.of(), said, Handling.UTC).values()).hasSize(32 * 3125);
     said.add(day.toString());
     assertThatThrownBy(() -> TimeVocabulary.of(List.of(), said, Handling.UTC))
         .isInstanceOf(InvalidModel.class)
-        .hasMessageContaining("at most 20000")
-        .hasMessageContaining("found 20064");
+        .hasMessageContaining("at most 100000")
+        .hasMessageContaining("found 100064");
   }
 }

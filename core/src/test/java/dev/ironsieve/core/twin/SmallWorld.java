@@ -312,4 +312,47 @@ public final class SmallWorld {
     }
     return out;
   }
+
+  /** Whether a wholly known connection agrees with all that is said of another. */
+  public static boolean agrees(Connection whole, Connection said) {
+    return agrees(whole.from(), said.from())
+        && agrees(whole.to(), said.to())
+        && (said.protocol() < 0 || whole.protocol() == said.protocol())
+        && (said.detail() < 0 || whole.detail() == said.detail())
+        && (said.sourcePort() < 0 || whole.sourcePort() == said.sourcePort())
+        && whole.terms().entrySet().containsAll(said.terms().entrySet());
+  }
+
+  private static boolean agrees(Endpoint whole, Endpoint said) {
+    return (said.zone() == null || said.zone().equals(whole.zone()))
+        && (said.address() == null || said.address().equals(whole.address()));
+  }
+
+  /** A connection of which some is left unsaid. */
+  public static Connection leavingUnsaid(Connection whole, Random random) {
+    Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
+    whole
+        .terms()
+        .forEach(
+            (coordinate, value) -> {
+              if (random.nextBoolean()) {
+                terms.put(coordinate, value);
+              }
+            });
+    boolean service = random.nextInt(4) > 0;
+    boolean detail = service && random.nextInt(4) > 0;
+    return new Connection(
+        leavingUnsaid(whole.from(), random),
+        leavingUnsaid(whole.to(), random),
+        service ? whole.protocol() : Connection.UNKNOWN,
+        detail ? whole.detail() : Connection.UNKNOWN,
+        detail && random.nextBoolean() ? whole.sourcePort() : Connection.UNKNOWN,
+        terms);
+  }
+
+  private static Endpoint leavingUnsaid(Endpoint whole, Random random) {
+    return new Endpoint(
+        random.nextInt(3) > 0 ? whole.zone() : null,
+        random.nextInt(3) > 0 ? whole.address() : null);
+  }
 }

@@ -2,6 +2,7 @@ package dev.ironsieve.formats.document;
 
 import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.ApplicationFact;
+import dev.ironsieve.core.model.Breadth;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Handling;
@@ -20,9 +21,11 @@ import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.IntSet;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 
 /** From the model to documents. What says nothing (any, an empty note) is left out. */
@@ -47,8 +50,19 @@ public final class FromModel {
         rulebase.handling().timeZone().equals(Handling.UTC)
             ? null
             : rulebase.handling().timeZone().getId(),
+        rulebase.handling().breadth().equals(Breadth.DEFAULT)
+            ? null
+            : breadth(rulebase.handling().breadth()),
         some(rulebase.checks().stream().map(FromModel::check).toList()),
         rulebase.sections().stream().map(FromModel::section).toList());
+  }
+
+  public static BreadthDocument breadth(Breadth breadth) {
+    return new BreadthDocument(
+        breadth.counting().stream()
+            .map(part -> part.name().toLowerCase(Locale.ROOT).replace('_', ' '))
+            .toList(),
+        breadth.addresses());
   }
 
   public static CheckDocument check(SavedCheck check) {
@@ -105,7 +119,17 @@ public final class FromModel {
         rule.logging() == Logging.OFF ? null : rule.logging().word(),
         rule.ratePlan(),
         rule.notice(),
-        note(rule.note()));
+        note(rule.note()),
+        rule.unfinished() ? true : null,
+        text(rule.validity().start()),
+        text(rule.validity().end()),
+        note(rule.ownership().owner()),
+        note(rule.ownership().ticket()),
+        rule.ownership().tags().isEmpty() ? null : rule.ownership().tags());
+  }
+
+  private static String text(LocalDate day) {
+    return day == null ? null : day.toString();
   }
 
   private static Map<String, CriterionDocument> terms(Rule rule) {

@@ -1,5 +1,6 @@
 package dev.ironsieve.formats.document;
 
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -15,6 +16,13 @@ import java.util.Map;
  * @param ratePlan name of a rate plan; none if left out
  * @param notice name of a notice; none if left out
  * @param note empty if left out
+ * @param unfinished true for a new rule that asks for nothing yet, and so decides nothing; false if
+ *     left out
+ * @param start first day on which it may decide, as in {@code 2026-12-24}; any if left out
+ * @param end last day on which it may decide; any if left out
+ * @param owner who answers for it; nobody if left out
+ * @param ticket the request that it was made for; none if left out
+ * @param tags words to find it by; none if left out
  */
 public record RuleDocument(
     String id,
@@ -31,4 +39,10 @@ public record RuleDocument(
     String log,
     String ratePlan,
     String notice,
-    String note) {}
+    String note,
+    Boolean unfinished,
+    String start,
+    String end,
+    String owner,
+    String ticket,
+    List<String> tags) {}

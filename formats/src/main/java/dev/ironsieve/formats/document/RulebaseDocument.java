@@ -16,6 +16,7 @@ import java.util.List;
  * @param notices pages that rules can show
  * @param lineCapacity how much the line carries, such as {@code 1 Gbit/s}; not known if left out
  * @param timeZone in which times are meant, such as {@code Europe/Oslo}; UTC if left out
+ * @param tooBroad when a rule is too broad; as {@link BreadthDocument} says if left out
  * @param checks connections that are tried again after every change
  */
 public record RulebaseDocument(
@@ -33,6 +34,7 @@ public record RulebaseDocument(
     List<NoticeDocument> notices,
     String lineCapacity,
     String timeZone,
+    BreadthDocument tooBroad,
     List<CheckDocument> checks,
     List<SectionDocument> sections) {
   /** The version of the format that this reads and writes. */

@@ -3,6 +3,7 @@ package dev.ironsieve.formats.document;
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.ApplicationFact;
+import dev.ironsieve.core.model.Breadth;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
@@ -13,6 +14,7 @@ import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Opening;
+import dev.ironsieve.core.model.Ownership;
 import dev.ironsieve.core.model.Rate;
 import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
@@ -25,6 +27,7 @@ import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.SitePattern;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.TimeZones;
+import dev.ironsieve.core.model.Validity;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
@@ -33,15 +36,19 @@ import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.formats.Checked;
 import dev.ironsieve.formats.InvalidDocument;
+import java.time.DateTimeException;
+import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
@@ -80,7 +87,8 @@ public final class ToModel {
             rate(document.lineCapacity(), "$.lineCapacity"),
             document.timeZone() == null
                 ? Handling.UTC
-                : timeZone(document.timeZone(), "$.timeZone"));
+                : timeZone(document.timeZone(), "$.timeZone"),
+            breadth(document.tooBroad(), "$.tooBroad"));
     List<SavedCheck> checks = each(document.checks(), "$.checks", ToModel::check);
     List<Section> sections = new ArrayList<>();
     List<SectionDocument> given = document.sections() == null ? List.of() : document.sections();
@@ -148,6 +156,24 @@ public final class ToModel {
 
   public static Notice notice(NoticeDocument document, String path) {
     return Checked.at(path, () -> new Notice(document.name(), document.heading(), document.text()));
+  }
+
+  /** When a rule is too broad; the default if nothing is said. */
+  public static Breadth breadth(BreadthDocument document, String path) {
+    if (document == null) {
+      return Breadth.DEFAULT;
+    }
+    Set<Breadth.Part> counting = EnumSet.noneOf(Breadth.Part.class);
+    if (document.counting() == null) {
+      counting.addAll(Breadth.DEFAULT.counting());
+    }
+    counting.addAll(
+        each(
+            document.counting(),
+            path + ".counting",
+            (word, at) -> word(Breadth.Part.class, word.replace(' ', '_'), at)));
+    long addresses = document.addresses() == null ? 1 : document.addresses();
+    return Checked.at(path, () -> new Breadth(counting, addresses));
   }
 
   /** A rate, or null for none. */
@@ -304,6 +330,9 @@ public final class ToModel {
             : word(Opening.class, document.opening(), path + ".opening");
     Logging logging =
         document.log() == null ? Logging.OFF : word(Logging.class, document.log(), path + ".log");
+    LocalDate start = day(document.start(), path + ".start");
+    LocalDate end = day(document.end(), path + ".end");
+    List<String> tags = each(document.tags(), path + ".tags", (tag, at) -> tag);
     return Checked.at(
         path,
         () ->
@@ -311,6 +340,7 @@ public final class ToModel {
                 document.id() == null ? idIfNone : document.id(),
                 document.name(),
                 document.enabled() == null || document.enabled(),
+                document.unfinished() != null && document.unfinished(),
                 fromZones,
                 fromAddresses,
                 toZones,
@@ -322,7 +352,21 @@ public final class ToModel {
                 logging,
                 document.ratePlan(),
                 document.notice(),
-                document.note() == null ? "" : document.note()));
+                document.note() == null ? "" : document.note(),
+                new Validity(start, end),
+                new Ownership(
+                    document.owner() == null ? "" : document.owner(),
+                    document.ticket() == null ? "" : document.ticket(),
+                    tags)));
+  }
+
+  /** A day, or null for none. */
+  private static LocalDate day(String text, String path) {
+    try {
+      return text == null ? null : LocalDate.parse(text);
+    } catch (DateTimeException e) {
+      throw new InvalidDocument(path, "a day such as 2026-12-24", '"' + text + '"');
+    }
   }
 
   public static Zone zone(ObjectDocument document, String path) {

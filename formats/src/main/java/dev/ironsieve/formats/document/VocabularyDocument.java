@@ -19,6 +19,11 @@ public record VocabularyDocument(
     List<SetDocument> sets,
     List<FactDocument> applications) {
 
+  /** What it is called, without what is in it. */
+  public VocabularyDocument(String coordinate, String edition) {
+    this(coordinate, edition, List.of(), List.of(), List.of());
+  }
+
   /**
    * A named set.
    *

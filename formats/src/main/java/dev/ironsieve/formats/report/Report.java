@@ -7,6 +7,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.text.ConnectionLine;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -55,21 +56,26 @@ public record Report(String file, int rules, List<Entry> entries) {
     return entries.stream().filter(entry -> entry.severity().compareTo(severity) >= 0).count();
   }
 
-  /** Analyses a rulebase. */
-  public static Report of(String file, Rulebase rulebase) {
+  /**
+   * Analyses a rulebase.
+   *
+   * @param day today by the gateway's clock; null for ever
+   */
+  public static Report of(String file, Rulebase rulebase, LocalDate day) {
     List<Rule> rules = rulebase.rules();
     Map<String, Integer> numbers = new HashMap<>();
     for (Rule rule : rules) {
       numbers.put(rule.id(), numbers.size() + 1);
     }
     List<Entry> entries = new ArrayList<>();
-    for (Finding finding : new LiveAnalysis(rulebase).findings()) {
-      entries.add(entry(finding, rules, numbers));
+    for (Finding finding : new LiveAnalysis(rulebase, day).findings()) {
+      entries.add(entry(finding, rulebase, numbers));
     }
     return new Report(file, rules.size(), entries);
   }
 
-  private static Entry entry(Finding finding, List<Rule> rules, Map<String, Integer> numbers) {
+  private static Entry entry(Finding finding, Rulebase rulebase, Map<String, Integer> numbers) {
+    List<Rule> rules = rulebase.rules();
     int number = numbers.get(finding.rule());
     Rule rule = rules.get(number - 1);
     List<Cause> causes =
@@ -92,13 +98,18 @@ public record Report(String file, int rules, List<Entry> entries) {
               case REDUNDANT_ABOVE -> " is redundant: " + list + " above take all of it; " + proof;
               case REDUNDANT_BELOW ->
                   " is redundant: "
-                      + (causes.isEmpty() ? "the closing rule" : list + " below")
+                      + (causes.isEmpty() ? "the default rule" : list + " below")
                       + " would do the same; for example "
                       + witness;
               case CORRELATED -> " is correlated with " + list + "; " + proof;
               case GENERALISED -> " generalises " + list + "; " + proof;
               case TOO_BROAD ->
-                  " is too broad: it allows, and narrows no people, applications, sites or services";
+                  " is too broad: it allows, and narrows none of "
+                      + rulebase.handling().breadth().counting().stream()
+                          .map(part -> part.name().toLowerCase(Locale.ROOT).replace('_', ' '))
+                          .collect(Collectors.joining(", "));
+              case EXPIRED -> " has expired: its last day was " + finding.says();
+              case ENDS_SOON -> " ends soon: its last day is " + finding.says();
               case UNMET_NEED ->
                   " allows what does not work: "
                       + finding.says()

@@ -99,6 +99,8 @@ public final class SarifReport {
       case UNSEEN_FEATURE ->
           "It tells uses apart that look alike in the sealed connections that it leaves.";
       case MERGEABLE -> "It and the next rule differ in one criterion only.";
+      case EXPIRED -> "The end date of the rule has passed.";
+      case ENDS_SOON -> "The end date of the rule is near.";
       case UNDECIDED -> "The work budget ran out before something was settled.";
     };
   }

@@ -2,6 +2,7 @@ package dev.ironsieve.formats.rfc8519;
 
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.Family;
@@ -9,6 +10,7 @@ import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.sets.TransportSet;
 import dev.ironsieve.core.space.Match;
+import dev.ironsieve.core.space.Resolution;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -32,14 +34,18 @@ final class AclMatches {
 
   private final Match match;
   private final List<String> zoneNames;
+  private final List<String> fromZones; // one empty name for any
+  private final List<String> toZones;
   private final List<Layer4> services;
 
   /**
-   * @param match asks for no application, so its services are the same for all
+   * @param rule asks for no application, so its services are the same for all
    */
-  AclMatches(Match match, List<String> zoneNames) {
-    this.match = match;
-    this.zoneNames = zoneNames;
+  AclMatches(Rule rule, Resolution resolution) {
+    match = resolution.match(rule);
+    zoneNames = resolution.zoneNames();
+    fromZones = zones(!rule.fromZones().isAny(), match.fromZones());
+    toZones = zones(!rule.toZones().isAny(), match.toZones());
     this.services = new ArrayList<>();
     match.services().forEach(traffic -> services.addAll(services(traffic.services())));
   }
@@ -51,11 +57,7 @@ final class AclMatches {
         return Optional.of("the standard has no ports of SCTP");
       }
     }
-    long entries =
-        (long) zones(match.fromZones()).size()
-            * zones(match.toZones()).size()
-            * services.size()
-            * pairs().size();
+    long entries = (long) fromZones.size() * toZones.size() * services.size() * pairs().size();
     return entries > AclWriter.MAX_ENTRIES
         ? Optional.of("it would need " + entries + " entries, more than " + AclWriter.MAX_ENTRIES)
         : Optional.empty();
@@ -64,8 +66,8 @@ final class AclMatches {
   /** The matches of all entries; none if the rule matches nothing. */
   List<ObjectNode> write() {
     List<ObjectNode> out = new ArrayList<>();
-    for (String fromZone : zones(match.fromZones())) {
-      for (String toZone : zones(match.toZones())) {
+    for (String fromZone : fromZones) {
+      for (String toZone : toZones) {
         for (Pair pair : pairs()) {
           for (Layer4 service : services) {
             out.add(entry(fromZone, toZone, pair, service));
@@ -109,12 +111,16 @@ final class AclMatches {
         .toList();
   }
 
-  private List<String> zones(IntSet zones) {
+  /**
+   * @param asked whether the rule asks for zones, be it for all of them: a gateway may have other
+   *     interfaces
+   */
+  private List<String> zones(boolean asked, IntSet zones) {
     List<String> out = new ArrayList<>();
-    if (zones.size() == zoneNames.size()) {
-      out.add("");
-    } else {
+    if (asked) {
       zones.forEach(zone -> out.add(zoneNames.get(zone)));
+    } else {
+      out.add("");
     }
     return out;
   }

@@ -234,7 +234,7 @@ public final class AclReader {
         services);
   }
 
-  private static AddressItem readNetwork(Place network, Family family) {
+  private AddressItem readNetwork(Place network, Family family) {
     String text = network.text();
     int slash = text.indexOf('/');
     try {
@@ -243,7 +243,13 @@ public final class AclReader {
       int bits = length ? Integer.parseInt(text.substring(slash + 1)) : -1;
       if (address.family() == family && bits >= 0 && bits <= family.bits()) {
         // RFC 6991, section 4: bits behind the length are allowed and mean nothing.
-        return new AddressItem.Literal(AddressRange.prefix(address, bits));
+        AddressRange range = AddressRange.prefix(address, bits);
+        if (!range.first().equals(address)) {
+          notes.add(
+              "%s: %s has bits set behind its length and was read as %s/%d"
+                  .formatted(network.path(), text, range.first(), bits));
+        }
+        return new AddressItem.Literal(range);
       }
     } catch (InvalidText e) {
       throw new InvalidDocument(network.path(), e.expected(), network.shown());

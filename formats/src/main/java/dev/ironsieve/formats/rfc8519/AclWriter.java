@@ -6,12 +6,13 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Opening;
+import dev.ironsieve.core.model.Ownership;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.Validity;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Resolution;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -85,7 +86,7 @@ public final class AclWriter {
     if (rulebase.sections().size() > 1) {
       notes.add("Each section is a list of its own; a gateway has to apply them in this order.");
     }
-    notes.add("The closing rule, which drops and logs the rest, is not written.");
+    notes.add("The default rule, which drops and logs the rest, is not written.");
     return new Exported(root, List.copyOf(leftOut), List.copyOf(notes));
   }
 
@@ -93,8 +94,7 @@ public final class AclWriter {
     Optional<String> obstacle = obstacle(rule);
     List<ObjectNode> matches = List.of();
     if (obstacle.isEmpty()) {
-      Match match = resolution.match(rule);
-      AclMatches writer = new AclMatches(match, resolution.zoneNames());
+      AclMatches writer = new AclMatches(rule, resolution);
       obstacle = writer.obstacle();
       matches = obstacle.isEmpty() ? writer.write() : matches;
     }
@@ -104,6 +104,11 @@ public final class AclWriter {
     }
     if (!rule.note().isEmpty()) {
       notes.add("Rule " + number + " \"" + rule.name() + "\": its note is not written.");
+    }
+    if (!rule.ownership().equals(Ownership.NONE)) {
+      notes.add(
+          "Rule %d \"%s\": its owner, ticket and tags are not written."
+              .formatted(number, rule.name()));
     }
     if (rule.opening() == Opening.OPENED) {
       notes.add("Rule " + number + " \"" + rule.name() + "\": that it opens is not written.");
@@ -133,6 +138,12 @@ public final class AclWriter {
   private static Optional<String> obstacle(Rule rule) {
     if (!rule.enabled()) {
       return Optional.of("it is disabled, and the standard has no disabled entries");
+    }
+    if (rule.unfinished()) {
+      return Optional.of("it is unfinished and decides nothing");
+    }
+    if (!rule.validity().equals(Validity.ALWAYS)) {
+      return Optional.of("the standard has no start and end dates");
     }
     if (rule.services().mentioned().contains(new ServiceItem.UsualPorts())) {
       return Optional.of("it asks for the usual ports of applications, which the standard has not");

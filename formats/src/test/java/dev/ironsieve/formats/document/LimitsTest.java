@@ -168,8 +168,8 @@ class LimitsTest {
     CriterionDocument last = new CriterionDocument(List.of(addresses.getLast().name()), null);
     RuleDocument rule =
         new RuleDocument(
-            "a", "A", true, null, last, null, null, null, null, "allow", null, null, null, null,
-            "");
+            "a", "A", true, null, last, null, null, null, null, "allow", null, null, null, null, "",
+            null, null, null, null, null, null);
     return document(null, addresses, null, List.of(), List.of(rule));
   }
 
@@ -195,7 +195,13 @@ class LimitsTest {
               null,
               null,
               null,
-              ""));
+              "",
+              null,
+              null,
+              null,
+              null,
+              null,
+              null));
     }
     return document(null, null, null, List.of(), rules, List.of(people));
   }
@@ -207,7 +213,7 @@ class LimitsTest {
             .toList();
     return new RulebaseDocument(
         1, "Limits", null, null, null, null, null, null, null, null, null, null, null, null, null,
-        sections);
+        null, sections);
   }
 
   private static RulebaseDocument document(
@@ -241,6 +247,7 @@ class LimitsTest {
         null,
         null,
         null,
+        null,
         checks,
         List.of(new SectionDocument("s", "S", rules)));
   }
@@ -253,7 +260,7 @@ class LimitsTest {
       String id, String name, boolean enabled, CriterionDocument services, String note) {
     return new RuleDocument(
         id, name, enabled, null, null, null, null, services, null, "allow", null, null, null, null,
-        note);
+        note, null, null, null, null, null, null);
   }
 
   /** So many ports of TCP, no two of them neighbours. */

@@ -8,10 +8,13 @@ import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.analysis.Standing;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.Validity;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.formats.Fault;
@@ -20,6 +23,7 @@ import dev.ironsieve.formats.Json;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -198,5 +202,54 @@ class AclTest {
         .containsExactly(tuple(1, "Notice first"), tuple(2, "Off"));
     assertThat(exported.leftOut().getFirst().reason()).contains("caution");
     assertThat(exported.document().toString()).contains("Rest").doesNotContain("Off");
+  }
+
+  /** With one interface only, a match on it still narrows: a gateway may have others. */
+  @Test
+  void aMatchOnTheOnlyInterfaceIsWritten() {
+    Rule any = Rule.matchingAll("r", "R", Verdict.ALLOW);
+    Rule narrow =
+        any.matching(
+            Criterion.of("quay"),
+            any.fromAddresses(),
+            any.toZones(),
+            any.toAddresses(),
+            any.services());
+    Rulebase base =
+        new Rulebase(
+            "One",
+            List.of(new Zone("quay", List.of(), "")),
+            List.of(),
+            List.of(),
+            List.of(new Section("s", "S", List.of(narrow))));
+    AclWriter.Exported exported = AclWriter.write(base);
+    assertThat(exported.leftOut()).isEmpty();
+    assertThat(Json.write(exported.document())).contains("\"ingress-interface\" : \"quay\"");
+    Rulebase back = read(Json.write(exported.document())).rulebase();
+    assertThat(back.rules().getFirst().fromZones().items()).containsExactly("quay");
+  }
+
+  @Test
+  void whatNarrowsARuleAndCannotBeWrittenLeavesItOut() {
+    Rule any = Rule.matchingAll("r", "R", Verdict.ALLOW);
+    for (Rule rule :
+        List.of(any.valid(new Validity(null, LocalDate.of(2026, 12, 24))), any.unfinished(true))) {
+      Rulebase base =
+          new Rulebase(
+              "Narrow",
+              List.of(),
+              List.of(),
+              List.of(),
+              List.of(new Section("s", "S", List.of(rule))));
+      assertThat(AclWriter.write(base).leftOut()).hasSize(1);
+    }
+  }
+
+  @Test
+  void bitsBehindTheLengthOfANetworkAreNotedWithTheirPlace() {
+    String document = QUAY.replaceFirst("10\\.[0-9.]+/[0-9]+", "10.4.2.9/16");
+    assertThat(read(document).notes())
+        .anyMatch(
+            note -> note.matches("\\$.*network: 10.4.2.9/16 has bits set .* read as 10.4.0.0/16"));
   }
 }

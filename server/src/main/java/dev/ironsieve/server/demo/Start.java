@@ -117,6 +117,7 @@ public class Start {
             own.notices(),
             own.lineCapacity(),
             own.timeZone(),
+            own.tooBroad(),
             own.checks(),
             own.sections()));
   }

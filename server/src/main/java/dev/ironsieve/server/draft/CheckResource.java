@@ -1,6 +1,7 @@
 package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.checks.CheckResult;
+import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.server.account.Role;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.GET;
@@ -22,7 +23,10 @@ public class CheckResource {
    * One check.
    *
    * @param verdict that the connection gets; nothing if it cannot be tried
-   * @param rule id of the rule that decides; nothing for the closing rule
+   * @param rule id of the rule that decides; nothing for the default rule
+   * @param certain whether every connection that agrees with it gets the verdict
+   * @param counterexample a connection that agrees with it and does not come out as it must, where
+   *     something is unsaid
    * @param refused why the connection cannot be tried; nothing if it can
    */
   public record CheckState(
@@ -30,6 +34,8 @@ public class CheckResource {
       @Schema(required = true) boolean holds,
       String verdict,
       String rule,
+      @Schema(required = true) boolean certain,
+      String counterexample,
       String refused) {
     static CheckState of(CheckResult result) {
       return new CheckState(
@@ -37,6 +43,8 @@ public class CheckResource {
           result.holds(),
           result.verdict() == null ? null : result.verdict().word(),
           result.rule(),
+          result.certain(),
+          result.counterexample() == null ? null : ConnectionLine.format(result.counterexample()),
           result.refused());
     }
   }

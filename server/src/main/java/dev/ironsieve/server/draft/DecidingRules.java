@@ -6,7 +6,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * The rules that can ever decide some connections, in their order, the closing rule last.
+ * The rules that can ever decide some connections, in their order, the default rule last.
  *
  * @param complete whether these are all; if not, the budget of work ran out
  */
@@ -16,7 +16,7 @@ public record DecidingRules(
   /**
    * One of these rules.
    *
-   * @param id nothing for the closing rule
+   * @param id nothing for the default rule
    * @param ends the ends of the connections for which it decides some of them, in words
    * @param witness one such connection
    */

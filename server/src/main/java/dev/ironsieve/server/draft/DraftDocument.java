@@ -1,5 +1,6 @@
 package dev.ironsieve.server.draft;
 
+import dev.ironsieve.formats.document.BreadthDocument;
 import dev.ironsieve.formats.document.CheckDocument;
 import dev.ironsieve.formats.document.NoticeDocument;
 import dev.ironsieve.formats.document.ObjectDocument;
@@ -16,6 +17,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param version the draft's version, to be named with the next change
  * @param lineCapacity how much the line carries; nothing if nobody said it
  * @param timeZone in which times are meant that say none
+ * @param tooBroad when a rule is too broad
  * @param checks connections that are tried again after every change
  * @param editions the pinned edition of what rules can say of a coordinate, by its word
  * @param changes how many changes it is away from the revision
@@ -37,6 +39,7 @@ public record DraftDocument(
     @Schema(required = true) List<NoticeDocument> notices,
     String lineCapacity,
     @Schema(required = true) String timeZone,
+    @Schema(required = true) BreadthDocument tooBroad,
     @Schema(required = true) List<CheckDocument> checks,
     @Schema(required = true) Map<String, String> editions,
     @Schema(required = true) List<PinnedFeed> feeds,

@@ -4,6 +4,7 @@ import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.checks.CheckResult;
 import dev.ironsieve.core.matcher.Brief;
 import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.matcher.PossibleDecisions;
 import dev.ironsieve.core.matcher.Trace;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
@@ -36,6 +37,8 @@ import java.util.function.Function;
  */
 @ApplicationScoped
 public class DraftQuestions {
+  private static final int MOST_UNLESS = 40; // other decisions that an answer lists
+
   private final LiveDrafts live;
   private final QuestionPool pool;
   private final ProbeFill fill;
@@ -102,6 +105,7 @@ public class DraftQuestions {
         Objects.requireNonNullElse(rulebase.notices(), List.of()),
         rulebase.lineCapacity(),
         base.handling().timeZone().getId(),
+        FromModel.breadth(base.handling().breadth()),
         Objects.requireNonNullElse(rulebase.checks(), List.of()),
         LiveDraft.editions(base),
         base.feeds().stream().map(PinnedFeed::of).toList(),
@@ -155,7 +159,7 @@ public class DraftQuestions {
     Connection said = ConnectionLine.parse(line, rulebase);
     ProbeFill.Filled filled = fill.fill(said, rulebase);
     Connection connection = filled.connection();
-    Matcher matcher = new Matcher(asked.analysis().order());
+    Matcher matcher = matcher(asked, connection);
     Trace trace = matcher.trace(connection);
     List<ProbeAnswer.Passed> passed =
         trace.passed().stream()
@@ -165,14 +169,39 @@ public class DraftQuestions {
                         p.rule().id(),
                         p.turnedAwayBy().stream().map(DraftQuestions::part).toList()))
             .toList();
+    PossibleDecisions possible = matcher.possible(connection, Matcher.STEPS);
     return new ProbeAnswer(
         asked.state().version(),
         ConnectionLine.format(connection),
         trace.decided() == null ? "drop" : trace.decided().verdict().word(),
         trace.decided() == null ? null : trace.decided().id(),
+        possible.decisions().isEmpty() || possible.certain().isPresent(),
+        possible.decisions().stream()
+            .filter(decision -> decision.rule() != trace.decided())
+            .limit(MOST_UNLESS)
+            .map(DraftQuestions::unless)
+            .toList(),
+        possible.complete() && possible.decisions().size() <= MOST_UNLESS,
+        ProbeAnswer.Handled.of(trace.decided()),
         passed,
         matcher.stages(connection).stream().map(ProbeAnswer.AtStage::of).toList(),
         remarks(filled, rulebase));
+  }
+
+  /** Times that are over do not count in the analysis, but one can still ask about them. */
+  private static Matcher matcher(QuestionIndex.Asked asked, Connection connection) {
+    Order order = asked.analysis().order();
+    return order.resolution().counts(connection)
+        ? new Matcher(order)
+        : new Matcher(asked.state().rulebase());
+  }
+
+  private static ProbeAnswer.Unless unless(PossibleDecisions.Decision decision) {
+    return new ProbeAnswer.Unless(
+        decision.verdict().word(),
+        decision.rule() == null ? null : decision.rule().id(),
+        decision.dependsOn().stream().map(DraftQuestions::part).toList(),
+        ConnectionLine.format(decision.witness()));
   }
 
   /**
@@ -214,21 +243,13 @@ public class DraftQuestions {
   private static List<String> remarks(ProbeFill.Filled filled, Rulebase rulebase) {
     Connection connection = filled.connection();
     List<String> out = new ArrayList<>(filled.remarks());
-    remark(connection.from(), "from", rulebase, out);
-    remark(connection.to(), "to", rulebase, out);
+    remark(connection.from(), rulebase, out);
+    remark(connection.to(), rulebase, out);
     out.addAll(Listed.of(connection, rulebase));
-    if (connection.protocol() == Connection.UNKNOWN) {
-      out.add("No service is said, so no rule that asks for one holds.");
-    }
     return out;
   }
 
-  private static void remark(
-      Connection.Endpoint end, String word, Rulebase rulebase, List<String> out) {
-    if (end.zone() == null && !rulebase.zones().isEmpty()) {
-      out.add("No zone is known for \"" + word + "\", so no rule that asks for one holds.");
-      return;
-    }
+  private static void remark(Connection.Endpoint end, Rulebase rulebase, List<String> out) {
     for (Zone zone : rulebase.zones()) {
       if (zone.name().equals(end.zone())
           && end.address() != null

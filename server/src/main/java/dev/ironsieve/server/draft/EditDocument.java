@@ -1,6 +1,7 @@
 package dev.ironsieve.server.draft;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
+import dev.ironsieve.formats.document.BreadthDocument;
 import dev.ironsieve.formats.document.CheckDocument;
 import dev.ironsieve.formats.document.FeedDocument;
 import dev.ironsieve.formats.document.NoticeDocument;
@@ -25,6 +26,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *                                        putNotice      notice, replaces
  *                                        setLineCapacity  capacity (none: not known)
  *                                        setTimeZone    name
+ *                                        setBreadth     tooBroad
  *                                        putCheck       check, replaces, before
  *                                        deleteCheck    name
  *                                        deleteObject   objectKind, name
@@ -58,6 +60,7 @@ public record EditDocument(
               "putNotice",
               "setLineCapacity",
               "setTimeZone",
+              "setBreadth",
               "putCheck",
               "deleteCheck",
               "deleteObject",
@@ -94,6 +97,7 @@ public record EditDocument(
     RatePlanDocument ratePlan,
     NoticeDocument notice,
     String capacity,
+    BreadthDocument tooBroad,
     CheckDocument check,
     List<EditDocument> edits) {
 
@@ -119,6 +123,7 @@ public record EditDocument(
     RatePlanDocument ratePlan;
     NoticeDocument notice;
     String capacity;
+    BreadthDocument tooBroad;
     CheckDocument check;
     List<EditDocument> edits;
 
@@ -144,6 +149,7 @@ public record EditDocument(
           ratePlan,
           notice,
           capacity,
+          tooBroad,
           check,
           edits);
     }

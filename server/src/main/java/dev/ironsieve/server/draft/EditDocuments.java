@@ -10,6 +10,7 @@ import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.ObjectDocument;
 import dev.ironsieve.formats.document.RuleDocument;
 import dev.ironsieve.formats.document.ToModel;
+import dev.ironsieve.formats.document.VocabularyDocument;
 import dev.ironsieve.server.draft.EditDocument.PlaceDocument;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -65,6 +66,9 @@ final class EditDocuments {
       case "setLineCapacity" ->
           new Edit.SetLineCapacity(ToModel.rate(d.capacity(), path + ".capacity"));
       case "setTimeZone" -> new Edit.SetTimeZone(ToModel.timeZone(d.name(), path + ".name"));
+      case "setBreadth" ->
+          new Edit.SetBreadth(
+              ToModel.breadth(required(d.tooBroad(), path + ".tooBroad"), path + ".tooBroad"));
       case "putCheck" ->
           new Edit.PutCheck(
               ToModel.check(required(d.check(), path + ".check"), path + ".check"),
@@ -170,7 +174,7 @@ final class EditDocuments {
     return write(edit, true);
   }
 
-  /** The edit as views are told of it: of a feed, only what it is called and holds. */
+  /** The edit as views are told of it: of feeds and vocabularies, only what they are called. */
   static EditDocument tell(Edit edit) {
     return write(edit, false);
   }
@@ -213,6 +217,7 @@ final class EditDocuments {
       case Edit.SetLineCapacity e ->
           to.capacity = e.capacity() == null ? null : e.capacity().toString();
       case Edit.SetTimeZone e -> to.name = e.zone().getId();
+      case Edit.SetBreadth e -> to.tooBroad = FromModel.breadth(e.breadth());
       case Edit.PutCheck e -> {
         to.check = FromModel.check(e.check());
         to.replaces = e.replaces();
@@ -223,7 +228,10 @@ final class EditDocuments {
         to.name = e.name();
         to.objectKind = e.kind().word();
       }
-      case Edit.PutVocabulary e -> to.vocabulary = FromModel.vocabulary(e.vocabulary());
+      case Edit.PutVocabulary e -> {
+        VocabularyDocument all = FromModel.vocabulary(e.vocabulary());
+        to.vocabulary = whole ? all : new VocabularyDocument(all.coordinate(), all.edition());
+      }
       case Edit.DeleteVocabulary e -> to.name = e.coordinate().word();
       case Edit.PutFeed e -> {
         to.feed = whole ? FromModel.feed(e.feed()) : null;

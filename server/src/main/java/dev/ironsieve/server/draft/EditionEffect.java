@@ -64,7 +64,7 @@ public record EditionEffect(
 
   /**
    * @param what what the connections are, in words, an axis each
-   * @param beforeRule id of the rule that decides the witness now; nothing for the closing rule
+   * @param beforeRule id of the rule that decides the witness now; nothing for the default rule
    * @param witness one of them
    */
   public record VerdictEffect(

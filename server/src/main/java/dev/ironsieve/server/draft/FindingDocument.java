@@ -23,7 +23,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *     causes is needed; else left out
  * @param witness a connection that proves it, as a line for the probe
  * @param decidedBy id of the rule that decides the witness; with {@code redundant-below} the rule
- *     that would decide it otherwise; none for the closing rule
+ *     that would decide it otherwise; none for the default rule
  * @param says what was not settled, with {@code undecided}; what needs what, with {@code
  *     unmet-need}; what does not show, with {@code unseen-feature}
  */
@@ -42,6 +42,8 @@ public record FindingDocument(
               "unmet-need",
               "unseen-feature",
               "mergeable",
+              "expired",
+              "ends-soon",
               "undecided"
             })
         String kind,

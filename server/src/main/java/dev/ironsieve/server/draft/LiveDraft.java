@@ -8,6 +8,7 @@ import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
 import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -38,6 +39,7 @@ final class LiveDraft {
   private final long id;
   private final String name;
   private final int revision;
+  private final LocalDate day; // by the gateway's clock, from which on times count
   private final QuestionIndex questions;
   private CompletableFuture<LiveAnalysis> analysis; // of edits; null until one is expected
   private volatile State state;
@@ -53,10 +55,20 @@ final class LiveDraft {
     }
     snapshotVersion = stored.contentVersion();
     long start = System.nanoTime();
-    LiveAnalysis asked = new LiveAnalysis(rulebase);
+    day = today(rulebase);
+    LiveAnalysis asked = new LiveAnalysis(rulebase, day);
     double millis = (System.nanoTime() - start) / NANOS_PER_MILLI;
     state = new State(stored.row().version(), rulebase, stored.inForce(), millis);
-    questions = new QuestionIndex(state, asked);
+    questions = new QuestionIndex(state, asked, day);
+  }
+
+  private static LocalDate today(Rulebase rulebase) {
+    return LocalDate.now(rulebase.handling().timeZone());
+  }
+
+  /** Whether another day has begun since this was made, or the gateway's clock was changed. */
+  boolean isOfAnotherDay() {
+    return !day.equals(today(state.rulebase()));
   }
 
   private static <T> T read(String json, Class<T> type) {
@@ -95,7 +107,7 @@ final class LiveDraft {
       analysis =
           CompletableFuture.supplyAsync(
               () -> {
-                LiveAnalysis made = new LiveAnalysis(rulebase);
+                LiveAnalysis made = new LiveAnalysis(rulebase, day);
                 made.answerAll();
                 return made;
               });

@@ -49,6 +49,15 @@ public class LiveDrafts {
    * @throws Problem 404 if there is no such rulebase, 503 if loading takes too long
    */
   LiveDraft get(long id) {
+    LiveDraft draft = loaded(id);
+    if (draft.isOfAnotherDay()) {
+      drop(id);
+      return loaded(id);
+    }
+    return draft;
+  }
+
+  private LiveDraft loaded(long id) {
     try {
       return drafts.get(id, this::load).get(config.deadline().toMillis(), TimeUnit.MILLISECONDS);
     } catch (TimeoutException e) {

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.ironsieve.core.matcher.Stage;
 import dev.ironsieve.core.model.Rule;
 import java.util.List;
+import java.util.Locale;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
@@ -12,7 +13,13 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param version the draft's version that was asked
  * @param line the connection, with what was filled in
  * @param verdict allow, drop, reject or caution
- * @param rule id of the rule that decides, left out for the closing rule
+ * @param rule id of the rule that decides, left out for the default rule. Where something is unsaid
+ *     this is the answer for nobody signed in, an unknown device, no site and an unidentified
+ *     application
+ * @param certain whether every connection that agrees with the line gets the verdict
+ * @param unless what else may decide, in the rules' order, where something is unsaid
+ * @param complete whether these are all; if not, the work limit was reached
+ * @param handling what the rule that decides does with the connection besides
  * @param passed the rules above it, in order
  * @param stages what is done with it while more and more of it becomes known, up to the one that
  *     settles it
@@ -24,9 +31,57 @@ public record ProbeAnswer(
     @Schema(required = true) String line,
     @Schema(required = true) String verdict,
     String rule,
+    @Schema(required = true) boolean certain,
+    @Schema(required = true) List<Unless> unless,
+    @Schema(required = true) boolean complete,
+    @Schema(required = true) Handled handling,
     @Schema(required = true) List<Passed> passed,
     @Schema(required = true) List<AtStage> stages,
     @Schema(required = true) List<String> notes) {
+
+  /**
+   * A rule that decides some of the connections that agree with the line.
+   *
+   * @param rule its id, left out for the default rule
+   * @param parts the unsaid parts of the connection that it depends on, as in {@link Passed}; none
+   *     if it decides whatever no rule above asks for
+   * @param line a connection that it decides
+   */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  public record Unless(
+      @Schema(required = true) String verdict,
+      String rule,
+      @Schema(required = true) List<String> parts,
+      @Schema(required = true) String line) {}
+
+  /**
+   * What the rule that decides does with a connection besides its verdict.
+   *
+   * @param log off, start, end or both
+   * @param opening sealed or opened
+   * @param ratePlan its name, if it has one that has an effect
+   * @param notice its name, if it has one that is shown
+   */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  public record Handled(
+      @Schema(required = true) String log,
+      @Schema(required = true) String opening,
+      String ratePlan,
+      String notice) {
+    static Handled of(Rule rule) {
+      return rule == null
+          ? new Handled("both", "sealed", null, null)
+          : new Handled(
+              word(rule.logging()),
+              word(rule.opening()),
+              rule.verdict().letsThrough() ? rule.ratePlan() : null,
+              rule.notice());
+    }
+
+    private static String word(Enum<?> constant) {
+      return constant.name().toLowerCase(Locale.ROOT);
+    }
+  }
 
   /**
    * What is done with the connection at one stage.
@@ -37,6 +92,7 @@ public record ProbeAnswer(
    *     rule
    * @param open ids of the rules above it that wait for more
    * @param settled whether nothing is waited for any more
+   * @param sealed whether the content stays sealed, so that nothing more is ever known
    */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   public record AtStage(
@@ -44,14 +100,16 @@ public record ProbeAnswer(
       @Schema(required = true) String verdict,
       String rule,
       @Schema(required = true) List<String> open,
-      @Schema(required = true) boolean settled) {
+      @Schema(required = true) boolean settled,
+      @Schema(required = true) boolean sealed) {
     static AtStage of(Stage.Answer answer) {
       return new AtStage(
           answer.stage().word(),
           answer.verdict().word(),
           answer.decides() == null ? null : answer.decides().id(),
           answer.open().stream().map(Rule::id).toList(),
-          answer.settled());
+          answer.settled(),
+          answer.sealed());
     }
   }
 

@@ -1,6 +1,7 @@
 package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.analysis.LiveAnalysis;
+import java.time.LocalDate;
 import java.util.HashSet;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
@@ -15,13 +16,15 @@ final class QuestionIndex {
   /** One consistent version of the draft. */
   record Asked(LiveDraft.State state, LiveAnalysis analysis) {}
 
+  private final LocalDate day;
   private final ReentrantLock asking = new ReentrantLock();
   private LiveAnalysis analysis; // guarded by asking; null after it failed to follow
   private LiveDraft.State seen; // of the analysis
   private LiveDraft.State newest; // guarded by this
   private Set<String> moved = new HashSet<>(); // rules that the changes since may have moved
 
-  QuestionIndex(LiveDraft.State state, LiveAnalysis analysis) {
+  QuestionIndex(LiveDraft.State state, LiveAnalysis analysis, LocalDate day) {
+    this.day = day;
     this.analysis = analysis;
     seen = state;
     newest = state;
@@ -66,7 +69,7 @@ final class QuestionIndex {
     LiveAnalysis following = analysis;
     analysis = null; // if something throws half way, the next question starts anew
     if (following == null) {
-      following = new LiveAnalysis(next.rulebase());
+      following = new LiveAnalysis(next.rulebase(), day);
     } else {
       following.update(next.rulebase(), ids);
     }

@@ -1,0 +1,8 @@
+import type { Verdict } from '../api/types';
+
+export const VERDICT_CLASS: Record<Verdict, string> = {
+  allow: 'text-allow',
+  drop: 'text-drop',
+  reject: 'text-reject',
+  caution: 'text-caution',
+};
