@@ -49,7 +49,10 @@ export function UnlessList({
       </ul>
       {answer.unless.length > MOST_SHOWN && (
         <p className="text-[12px] text-dim">
-          {answer.unless.length - MOST_SHOWN} more rules may decide; say more of the connection.
+          {answer.unless.length - MOST_SHOWN === 1
+            ? '1 more rule may decide'
+            : `${answer.unless.length - MOST_SHOWN} more rules may decide`}
+          ; say more of the connection.
         </p>
       )}
       {!answer.complete && (

@@ -6,7 +6,7 @@ import { keptOf, withField, type KeptField } from './kept';
 const FIELDS: { field: KeptField; label: string; type: string; hint: string }[] = [
   { field: 'owner', label: 'Owner', type: 'text', hint: 'who answers for it' },
   { field: 'ticket', label: 'Ticket', type: 'text', hint: 'the request it was made for' },
-  { field: 'tags', label: 'Tags', type: 'text', hint: 'words with commas between them' },
+  { field: 'tags', label: 'Tags', type: 'text', hint: 'comma-separated words' },
   { field: 'start', label: 'Start date', type: 'date', hint: '' },
   { field: 'end', label: 'End date', type: 'date', hint: '' },
 ];

@@ -36,7 +36,9 @@ export function RulePanel({
     <section aria-label="Rule in focus" className="p-3">
       <h2 className="text-[12px] font-semibold text-dim">Rule {numbers.get(rule.id)}</h2>
       <p className="font-semibold break-words">{rule.name}</p>
-      {standing && reachWords(standing) && <p className="mt-1">{reachWords(standing)}</p>}
+      {standing && !rule.unfinished && reachWords(standing) && (
+        <p className="mt-1">{reachWords(standing)}</p>
+      )}
       {standing?.witness && standing.findings.length === 0 && (
         <Witness
           says="A connection that it decides:"

@@ -370,7 +370,7 @@ function Said({ text }: { text: string }) {
       role="status"
       className={
         text && text !== gone
-          ? 'pointer-events-none absolute bottom-2 left-1/2 z-30 max-w-[90%] -translate-x-1/2 rounded border border-line bg-sheet px-3 py-1 text-[12px] shadow-lg'
+          ? 'pointer-events-none fixed bottom-9 left-1/2 z-30 max-w-[90%] -translate-x-1/2 rounded border border-line bg-sheet px-3 py-1 text-[12px] shadow-lg'
           : 'sr-only'
       }
     >

@@ -41,7 +41,10 @@ public final class PersonVocabulary {
   public static final String ANY = "any signed in";
 
   private static final int LISTED = 2; // the first number of a person
-  private static final String CONTAINS = " contains ";
+
+  /** Stands between an attribute and a word that one of its values has. */
+  public static final String CONTAINS = " contains ";
+
   private static final Pattern BETWEEN_WORDS = Pattern.compile("[^\\p{L}\\p{N}]+");
 
   private final Snapshot snapshot;

@@ -8,11 +8,22 @@ import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Place;
+import dev.ironsieve.core.model.ApplicationFact;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.order.Order;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 
 /** Which repairs a finding has. */
 public final class Repairs {
@@ -27,8 +38,7 @@ public final class Repairs {
 
   /**
    * The repairs that remove a finding of the analysis as it stands, the least far-reaching first;
-   * none for what needs a person's judgement (too broad, an unmet need, undecided) or is usual
-   * (generalised).
+   * none for what needs a person's judgement (too broad, undecided) or is usual (generalised).
    */
   public static List<Repair> of(Finding finding, LiveAnalysis analysis) {
     Repairs repairs = new Repairs(analysis);
@@ -42,7 +52,8 @@ public final class Repairs {
       case MERGEABLE -> repairs.merge(finding);
       case UNSEEN_FEATURE -> repairs.open(finding);
       case EXPIRED -> repairs.delete(finding);
-      case GENERALISED, TOO_BROAD, UNMET_NEED, ENDS_SOON, UNDECIDED -> {}
+      case UNMET_NEED -> repairs.allowNeeded(finding);
+      case GENERALISED, TOO_BROAD, ENDS_SOON, UNDECIDED -> {}
     }
     return List.copyOf(repairs.found);
   }
@@ -99,5 +110,78 @@ public final class Repairs {
                         List.of(
                             new Edit.ReplaceRules(List.of(merged)),
                             new Edit.DeleteRules(List.of(lower.id()))))));
+  }
+
+  /**
+   * A rule that lets those whom the rule serves use what its applications need, on its usual ports,
+   * above the rule and above whatever refuses it; and, where the rule asks for no services of its
+   * own, the needed application in the rule itself.
+   */
+  private void allowNeeded(Finding finding) {
+    Rule rule = rule(finding.rule());
+    Optional<String> needed =
+        analysis.order().resolution().applications().stream()
+            .map(ApplicationFact::name)
+            .filter(name -> finding.says().endsWith(" " + name))
+            .max(Comparator.comparingInt(String::length));
+    if (needed.isEmpty()) {
+      return;
+    }
+    String name = needed.get();
+    Criterion<String> asked = rule.term(Coordinate.APPLICATION);
+    boolean itself =
+        finding.causes().isEmpty()
+            && !asked.items().isEmpty()
+            && asked.items().size() < Criterion.MAX_ITEMS
+            && (rule.services().isAny()
+                || rule.services().items().contains(new ServiceItem.UsualPorts()));
+    if (itself) {
+      List<String> items = new ArrayList<>(asked.items());
+      items.add(name);
+      Map<Coordinate, Criterion<String>> terms = terms(rule);
+      terms.put(Coordinate.APPLICATION, new Criterion<>(items, asked.except()));
+      add(
+          "Add %s to \"%s\"".formatted(name, rule.name()),
+          new Edit.ReplaceRules(List.of(rule.asking(terms))));
+    }
+    String above = finding.causes().isEmpty() ? rule.id() : finding.causes().getFirst();
+    add(
+        "Allow %s in a rule above \"%s\"".formatted(name, rule(above).name()),
+        new Edit.InsertRules(List.of(allowing(name, rule)), new Place.Above(above)));
+  }
+
+  private Rule allowing(String application, Rule rule) {
+    Map<Coordinate, Criterion<String>> terms = terms(rule);
+    terms.keySet().retainAll(List.of(Coordinate.PERSON, Coordinate.DEVICE, Coordinate.TIME));
+    terms.put(Coordinate.APPLICATION, Criterion.of(application));
+    String title = application + " for " + rule.name();
+    Rule fresh =
+        Rule.matchingAll(
+            unusedId(),
+            title.substring(0, Math.min(title.length(), Names.MAX_NAME)),
+            Verdict.ALLOW);
+    return fresh
+        .matching(
+            rule.fromZones(),
+            rule.fromAddresses(),
+            fresh.toZones(),
+            fresh.toAddresses(),
+            Criterion.of(new ServiceItem.UsualPorts()))
+        .asking(terms)
+        .valid(rule.validity());
+  }
+
+  private static Map<Coordinate, Criterion<String>> terms(Rule rule) {
+    Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
+    terms.putAll(rule.terms());
+    return terms;
+  }
+
+  private String unusedId() {
+    int number = base.rules().size() + 1;
+    while (analysis.order().slot("need" + number) != Order.NONE) {
+      number++;
+    }
+    return "need" + number;
   }
 }

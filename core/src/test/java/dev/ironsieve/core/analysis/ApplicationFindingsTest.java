@@ -340,6 +340,29 @@ class ApplicationFindingsTest {
   }
 
   @Test
+  void allowingWhatIsNeededMeetsTheNeed() {
+    Rule reel = from(rule("r2", Verdict.ALLOW, "usual ports", "Reel"), "10.0.0.0/8");
+    assertThat(mended(base(reel)))
+        .containsExactly(
+            "Add Reel sign-in to \"rule r2\"", "Allow Reel sign-in in a rule above \"rule r2\"");
+    Rule refusing = rule("r1", Verdict.DROP, "", "Reel sign-in");
+    assertThat(mended(base(refusing, reel)))
+        .containsExactly("Allow Reel sign-in in a rule above \"rule r1\"");
+    Rule otherPorts = rule("r2", Verdict.ALLOW, "tcp/443", "Reel");
+    assertThat(mended(base(otherPorts)))
+        .containsExactly("Allow Reel sign-in in a rule above \"rule r2\"");
+  }
+
+  /** What the repairs of the one unmet need of a rulebase say; each of them is seen to meet it. */
+  private static List<String> mended(Rulebase base) {
+    LiveAnalysis live = new LiveAnalysis(base);
+    List<Repair> repairs = Repairs.of(unmet(base, "r2").getFirst(), live);
+    assertThat(repairs)
+        .allSatisfy(repair -> assertThat(unmet(repair.edit().apply(base), "r2")).isEmpty());
+    return repairs.stream().map(Repair::says).toList();
+  }
+
+  @Test
   void whatStandsBelowWhatWouldServeKeepsItNotOff() {
     Rule reel = from(rule("r1", Verdict.ALLOW, "", "Reel"), "10.0.0.0/8");
     Rule offLow = to(rule("r2", Verdict.DROP, "", "Reel sign-in"), "0.0.0.0/2");

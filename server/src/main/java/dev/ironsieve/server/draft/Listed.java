@@ -1,5 +1,6 @@
 package dev.ironsieve.server.draft;
 
+import dev.ironsieve.core.directory.PersonVocabulary;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Feed;
@@ -59,6 +60,8 @@ final class Listed {
     List<String> sets =
         people.terms().stream()
             .filter(term -> number >= 0 && term.members().contains(number))
+            // What an attribute is says its words too.
+            .filter(term -> !term.name().contains(PersonVocabulary.CONTAINS))
             .sorted(Comparator.comparingLong(term -> term.members().size()))
             .map(Vocabulary.Term::name)
             .toList();
