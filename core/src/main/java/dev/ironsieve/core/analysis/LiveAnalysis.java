@@ -88,6 +88,11 @@ public final class LiveAnalysis {
     return rulebase;
   }
 
+  /** Today by the gateway's clock; null for ever. */
+  public LocalDate day() {
+    return day;
+  }
+
   /** The rules as they are laid out here; changes with every update. */
   public Order order() {
     return order;

@@ -27,6 +27,8 @@ import java.util.Optional;
 
 /** Which repairs a finding has. */
 public final class Repairs {
+  private static final int PLACES_TRIED = 4;
+
   private final LiveAnalysis analysis;
   private final Rulebase base;
   private final List<Repair> found = new ArrayList<>();
@@ -115,7 +117,7 @@ public final class Repairs {
   /**
    * A rule that lets those whom the rule serves use what its applications need, on its usual ports,
    * above the rule and above whatever refuses it; and, where the rule asks for no services of its
-   * own, the needed application in the rule itself.
+   * own, the needed application in the rule itself. Each is tried, and left out if the need stays.
    */
   private void allowNeeded(Finding finding) {
     Rule rule = rule(finding.rule());
@@ -128,26 +130,43 @@ public final class Repairs {
       return;
     }
     String name = needed.get();
-    Criterion<String> asked = rule.term(Coordinate.APPLICATION);
-    boolean itself =
-        finding.causes().isEmpty()
-            && !asked.items().isEmpty()
-            && asked.items().size() < Criterion.MAX_ITEMS
-            && (rule.services().isAny()
-                || rule.services().items().contains(new ServiceItem.UsualPorts()));
-    if (itself) {
+    if (mayAskForMore(rule)) {
+      Map<Coordinate, Criterion<String>> terms = terms(rule);
+      Criterion<String> asked = terms.get(Coordinate.APPLICATION);
       List<String> items = new ArrayList<>(asked.items());
       items.add(name);
-      Map<Coordinate, Criterion<String>> terms = terms(rule);
       terms.put(Coordinate.APPLICATION, new Criterion<>(items, asked.except()));
-      add(
-          "Add %s to \"%s\"".formatted(name, rule.name()),
-          new Edit.ReplaceRules(List.of(rule.asking(terms))));
+      Edit edit = new Edit.ReplaceRules(List.of(rule.asking(terms)));
+      if (stillUnmet(finding, edit).isEmpty()) {
+        add("Add %s to \"%s\"".formatted(name, rule.name()), edit);
+      }
     }
-    String above = finding.causes().isEmpty() ? rule.id() : finding.causes().getFirst();
-    add(
-        "Allow %s in a rule above \"%s\"".formatted(name, rule(above).name()),
-        new Edit.InsertRules(List.of(allowing(name, rule)), new Place.Above(above)));
+    Rule fresh = allowing(name, rule);
+    Optional<Finding> unmet = Optional.of(finding);
+    for (int tries = 0; tries < PLACES_TRIED && unmet.isPresent(); tries++) {
+      List<String> causes = unmet.get().causes();
+      String above = causes.isEmpty() ? rule.id() : causes.getFirst();
+      Edit edit = new Edit.InsertRules(List.of(fresh), new Place.Above(above));
+      unmet = stillUnmet(finding, edit);
+      if (unmet.isEmpty()) {
+        add("Allow %s in a rule above \"%s\"".formatted(name, rule(above).name()), edit);
+      }
+    }
+  }
+
+  private static boolean mayAskForMore(Rule rule) {
+    int asked = rule.term(Coordinate.APPLICATION).items().size();
+    return asked > 0
+        && asked < Criterion.MAX_ITEMS
+        && (rule.services().isAny()
+            || rule.services().items().contains(new ServiceItem.UsualPorts()));
+  }
+
+  private Optional<Finding> stillUnmet(Finding finding, Edit edit) {
+    return new LiveAnalysis(edit.apply(base), analysis.day())
+        .findings(finding.rule()).stream()
+            .filter(f -> f.kind() == finding.kind() && f.says().equals(finding.says()))
+            .findFirst();
   }
 
   private Rule allowing(String application, Rule rule) {

@@ -348,6 +348,10 @@ class ApplicationFindingsTest {
     Rule refusing = rule("r1", Verdict.DROP, "", "Reel sign-in");
     assertThat(mended(base(refusing, reel)))
         .containsExactly("Allow Reel sign-in in a rule above \"rule r1\"");
+    Rule low = from(rule("r0", Verdict.DROP, "", "Reel sign-in"), "10.0.0.0/9");
+    Rule served = from(rule("r3", Verdict.ALLOW, "", "Reel sign-in"), "10.0.0.0/8");
+    assertThat(mended(base(low, refusing, reel, served)))
+        .containsExactly("Allow Reel sign-in in a rule above \"rule r0\"");
     Rule otherPorts = rule("r2", Verdict.ALLOW, "tcp/443", "Reel");
     assertThat(mended(base(otherPorts)))
         .containsExactly("Allow Reel sign-in in a rule above \"rule r2\"");
