@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Draft, Edit, ProbeAnswer, Verdict } from '../api/types';
 import { Button } from '../ui/Button';
 
-/** Keeps a probe as a check: from now on it must get the verdict that it gets, or another. */
+/** Keeps a probe as a check: with the verdict that it gets as the expected one, or another. */
 export function SaveCheck({
   draft,
   answer,
@@ -72,9 +72,9 @@ export function SaveCheck({
         className="w-full rounded border border-line px-2 py-1"
       />
       <label className="mt-1 flex items-baseline gap-2">
-        must get
+        expected
         <select
-          aria-label="Verdict that it must get"
+          aria-label="Expected verdict"
           value={verdict}
           onChange={(e) => setVerdict(e.target.value as Verdict)}
           className="rounded border border-line px-1"

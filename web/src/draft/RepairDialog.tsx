@@ -9,7 +9,7 @@ import { Modal } from '../ui/Modal';
 import { FINDING_WORDS, type FindingKind } from './findings';
 import type { DraftHandle } from './useDraft';
 
-/** The ways to remove a finding, each with what it would change, before one is taken. */
+/** The repairs of a finding, each with its effect, before one is applied. */
 export default function RepairDialog({
   rule,
   finding,
@@ -34,18 +34,16 @@ export default function RepairDialog({
     else onClose();
   };
   return (
-    <Modal title={`Ways to mend “${rule.name}”: ${FINDING_WORDS[finding]}`} onClose={onClose} wide>
+    <Modal title={`Repairs of “${rule.name}”: ${FINDING_WORDS[finding]}`} onClose={onClose} wide>
       <Faults error={error ?? failed} />
       {!ways && !failed && <p role="status">Working out what each would change…</p>}
-      {ways?.length === 0 && (
-        <p className="text-dim">There is none that needs no judgement of yours. Change the rule.</p>
-      )}
+      {ways?.length === 0 && <p className="text-dim">No automatic repair. Edit the rule.</p>}
       {ways?.map((way) => (
         <section key={way.says} aria-label={way.says} className="mb-4 border-t border-line pt-3">
           <div className="mb-2 flex items-baseline gap-3">
             <h3 className="min-w-0 flex-1 font-semibold">{way.says}</h3>
             <Button main onClick={() => void mend(way.edit)}>
-              Do it
+              Apply
             </Button>
           </div>
           {way.verdicts.length === 0 && way.complete ? (
@@ -57,7 +55,7 @@ export default function RepairDialog({
         </section>
       ))}
       <div className="flex justify-end">
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Close</Button>
       </div>
     </Modal>
   );

@@ -41,7 +41,7 @@ class BenchTest extends OnTheBench {
     assertThat(bench.rule("posts")).containsText("shadowed by 1");
     assertThat(bench.rule("posts")).containsText("Maya Lind");
     bench.focus("posts");
-    bench.button("Probe it").click();
+    bench.button("Probe this witness").click();
     assertThat(bench.probeAnswer()).containsText("rule 1");
     bench.probe("from 10.0.0.1 to 10.0.0.2 tcp/443 person nobody application Gullwire: post");
     assertThat(bench.probeAnswer()).containsText("default rule");
@@ -283,7 +283,7 @@ class BenchTest extends OnTheBench {
         .containsText("Ruth Okell changed the rule \"Ruth's name\" since you saw it.");
     assertThat(dialog).containsText("Tomas's name");
     assertThat(bench.rule("h20")).containsText("Ruth's name");
-    tomas.button("Put mine in its place").click();
+    tomas.button("Overwrite with mine").click();
     assertThat(tomas.rule("h20")).containsText("Tomas's name");
     assertThat(bench.rule("h20")).containsText("Tomas's name");
     other.context().close();
@@ -343,6 +343,8 @@ class BenchTest extends OnTheBench {
             "destination-port.port: expected a whole number from 0 to 65535, found 70000");
     page().getByLabel("Document").setInputFiles(file(quay));
     bench.button("Read it in").click();
+    assertThat(bench.dialog()).containsText("10.4.2.9/16 has bits set behind its length");
+    bench.button("Open it").click();
     assertThat(bench.rule("s1r4")).containsText("shadowed by 3");
     bench.press("Control+k");
     bench.dialog().waitFor();

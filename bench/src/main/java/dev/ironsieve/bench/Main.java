@@ -32,7 +32,8 @@ public final class Main {
           "recognition", Recognition::new,
           "sources", Sources::new,
           "directory", DirectoryImport::new,
-          "questions", Questions::new);
+          "questions", Questions::new,
+          "load", ServerLoad::new);
 
   private Main() {}
 

@@ -37,7 +37,12 @@ record Timings(double[] millis) {
 
   /** So long at most, but for one in twenty. */
   double most() {
-    return sorted()[(int) Math.ceil(0.95 * millis.length) - 1];
+    return percentile(95);
+  }
+
+  /** The smallest time that so many of a hundred do not exceed (nearest rank). */
+  double percentile(int percent) {
+    return sorted()[Math.max((int) Math.ceil(percent / 100.0 * millis.length) - 1, 0)];
   }
 
   double worst() {

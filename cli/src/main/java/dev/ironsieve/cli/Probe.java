@@ -54,7 +54,7 @@ final class Probe implements Callable<Integer> {
    * The answer about one connection of a file.
    *
    * @param rule its number; missing for the default rule
-   * @param certain whether every connection that agrees with what is said gets the verdict
+   * @param certain whether every completion of the connection gets the verdict
    * @param possible numbers of the rules that may decide, {@code default} for the default rule
    */
   record Answer(

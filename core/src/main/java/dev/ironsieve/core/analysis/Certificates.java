@@ -377,22 +377,36 @@ final class Certificates {
     return switch (correlated[slot]) {
       case null -> true;
       case Pair.Undecided open -> true;
-      case Pair.None none ->
-          event.fresh()
-              ? pairs.correlates(slot, event.slot(), corners) != Certificate.NONE
-              : pairs.revealed(slot, event.region(), event.place(), corners) != Certificate.NONE;
-      case Pair.Found found -> shaken(found, event);
+      case Pair.None none -> correlatesFirst(slot, event, order.position(slot));
+      case Pair.Found found ->
+          shaken(found, event) || correlatesFirst(slot, event, order.position(found.other()));
     };
+  }
+
+  /** Whether, by the event, a rule above a position may correlate that did not. */
+  private boolean correlatesFirst(int slot, Event event, int end) {
+    if (!event.fresh()) {
+      return pairs.revealed(slot, event.region(), event.place(), end, corners) != Certificate.NONE;
+    }
+    return event.place() < end && pairs.correlates(slot, event.slot(), corners) != Certificate.NONE;
   }
 
   private boolean generalises(int slot, Event event) {
     return switch (generalised[slot]) {
       case null -> true;
       case Pair.Undecided open -> true;
-      case Pair.None none ->
-          event.fresh() && pairs.generalises(slot, event.slot()) != Certificate.NONE;
-      case Pair.Found found -> shaken(found, event);
+      case Pair.None none -> event.fresh() && generalisesOneOf(slot, event.slot(), none);
+      case Pair.Found found ->
+          shaken(found, event) || event.fresh() && generalisesOneOf(slot, event.slot(), found);
     };
+  }
+
+  /** Whether it may generalise another rule, which stands above the one that it is known to. */
+  private boolean generalisesOneOf(int slot, int other, Pair known) {
+    boolean first =
+        !(known instanceof Pair.Found found)
+            || order.position(other) < order.position(found.other());
+    return first && pairs.generalises(slot, other) != Certificate.NONE;
   }
 
   private boolean shaken(Pair.Found found, Event event) {
@@ -404,8 +418,7 @@ final class Certificates {
 
   /** Whether what a rule generalises may be another now that {@code turned} does (not) decide. */
   private boolean concerns(int slot, int turned) {
-    return generalised[slot] instanceof Pair.Found found
-        ? found.other() == turned
-        : pairs.generalises(slot, turned) != Certificate.NONE;
+    return generalised[slot] instanceof Pair.Found found && found.other() == turned
+        || generalisesOneOf(slot, turned, generalised[slot]);
   }
 }

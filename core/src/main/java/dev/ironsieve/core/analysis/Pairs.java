@@ -11,12 +11,9 @@ import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Collection;
 import java.util.HashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
 
@@ -136,31 +133,26 @@ final class Pairs {
     return Containment.of(order.region(inner), order.region(outer), budget);
   }
 
-  /** An earlier rule that correlates with this. */
+  /**
+   * The first earlier rule that correlates with this: the same one whatever was edited before, as
+   * long as the budget suffices.
+   */
   Pair correlated(int slot, Around around, Corners corners) {
     if (isRedundantAbove(slot)) {
       return Certificate.NONE;
     }
     Budget budget = new Budget(questions.steps);
     Correlating will = new Correlating(slot, budget);
-    if (standings.apply(slot) instanceof Standing.Covered covered
-        && will.test(covered.decidedBy())) {
-      return new Pair.Found(covered.decidedBy(), covered.point());
-    }
-    Pair.Found[] found = new Pair.Found[1];
-    Set<Integer> open = new LinkedHashSet<>();
-    around.some(
-        0,
-        endOfDeciding(slot),
-        other -> contradicts(slot, other),
-        other -> {
-          if (!open.contains(other) && will.test(other)) {
-            found[0] = quick(slot, other, will, corners);
-            open.add(other);
-          }
-          return found[0] != null;
-        });
-    return found[0] == null ? exactly(slot, open, will, corners, budget) : found[0];
+    int first = firstInside(slot, around, will);
+    int end =
+        first == Order.NONE
+            ? endOfDeciding(slot)
+            : Math.min(endOfDeciding(slot), order.position(first));
+    int[] above = around.all(0, end, other -> contradicts(slot, other));
+    Pair earlier = correlated(slot, above, will, corners, budget);
+    return first == Order.NONE || earlier instanceof Pair.Found
+        ? earlier
+        : new Pair.Found(first, point(first));
   }
 
   /** Whether it is known that nothing of the rule's match is decided otherwise. */
@@ -176,44 +168,46 @@ final class Pairs {
   }
 
   /**
-   * @param will which of the rules that decide something of the match are looked for
+   * The first of some earlier rules that decides something of the match.
+   *
+   * @param earlier by position
+   * @param will which of them are looked for
    */
   private Pair correlated(
       int slot, int[] earlier, Correlating will, Corners corners, Budget budget) {
-    List<Integer> open = new ArrayList<>();
-    for (int other : earlier) {
-      if (!will.test(other)) {
-        continue;
-      }
-      Pair.Found found = quick(slot, other, will, corners);
-      if (found != null) {
-        return found;
-      }
-      open.add(other);
-    }
-    return exactly(slot, open, will, corners, budget);
-  }
-
-  private Pair exactly(
-      int slot, Collection<Integer> open, Correlating will, Corners corners, Budget budget) {
     boolean settled = true;
-    for (int other : open) {
-      List<Box> shared = Box.shared(order.region(slot), order.region(other));
-      // Whichever of those that are looked for decides there, so only the rest keeps this one off.
-      CoverSearch.Holder notLookedFor =
-          point -> {
-            int first = order.first(point);
-            return will.test(first) ? CoverSearch.Holder.NOBODY : first;
-          };
-      switch (CoverSearch.search(shared, notLookedFor, corners, order::region, budget)) {
-        case Outcome.Uncovered uncovered -> {
-          return new Pair.Found(order.first(uncovered.point()), uncovered.point());
+    for (int other : earlier) {
+      if (will.test(other)) {
+        Pair found = decidesSomething(slot, other, will, corners, budget);
+        if (found instanceof Pair.Found) {
+          return found;
         }
-        case Outcome.Covered covered -> {}
-        case Outcome.Exhausted exhausted -> settled = false;
+        settled &= found instanceof Pair.None;
       }
     }
     return settled && will.settled ? Certificate.NONE : new Pair.Undecided();
+  }
+
+  /** Where a rule that is looked for, this or one above it, decides something that both match. */
+  private Pair decidesSomething(
+      int slot, int other, Correlating will, Corners corners, Budget budget) {
+    Pair.Found quick = quick(slot, other, will, corners);
+    if (quick != null) {
+      return quick;
+    }
+    List<Box> shared = Box.shared(order.region(slot), order.region(other));
+    // Whichever of those that are looked for decides there, so only the rest keeps this one off.
+    CoverSearch.Holder notLookedFor =
+        point -> {
+          int first = order.first(point);
+          return will.test(first) ? CoverSearch.Holder.NOBODY : first;
+        };
+    return switch (CoverSearch.search(shared, notLookedFor, corners, order::region, budget)) {
+      case Outcome.Uncovered uncovered ->
+          new Pair.Found(order.first(uncovered.point()), uncovered.point());
+      case Outcome.Covered covered -> Certificate.NONE;
+      case Outcome.Exhausted exhausted -> new Pair.Undecided();
+    };
   }
 
   /** Whether this earlier rule, which it meets, correlates with {@code slot}. */
@@ -233,11 +227,14 @@ final class Pairs {
    *
    * @param gone what was taken away
    * @param from no rule above this position was concerned
+   * @param to only rules above this position are looked for
    */
-  Pair revealed(int slot, List<Box> gone, int from, Corners corners) {
+  Pair revealed(int slot, List<Box> gone, int from, int to, Corners corners) {
+    if (from >= to) {
+      return Certificate.NONE;
+    }
     List<Box> freed = Box.shared(gone, order.region(slot));
-    int[] earlier =
-        order.meeting(freed, from, order.position(slot), other -> contradicts(slot, other));
+    int[] earlier = order.meeting(freed, from, to, other -> contradicts(slot, other));
     Budget budget = new Budget(questions.steps);
     return correlated(slot, earlier, new Correlating(slot, budget), corners, budget);
   }

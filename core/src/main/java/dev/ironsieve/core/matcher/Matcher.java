@@ -20,9 +20,9 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * The first enabled rule whose criteria hold decides. A connection of which not all is said stands
- * for every feasible one that agrees with it; where one rule has to be named, that is the rule for
- * nobody signed in, an unknown device, no site, no file and an unidentified application.
+ * The first enabled rule whose criteria hold decides. An incomplete connection stands for all of
+ * its feasible completions; where one rule has to be named, that is the rule for nobody signed in,
+ * an unknown device, no site, no file and an unidentified application.
  *
  * <p>A decision on a wholly known connection is one look into the index of the {@link Order}; a
  * decision on any other goes down the rules. A trace asks each distinct criterion at most once,
@@ -44,7 +44,7 @@ public final class Matcher {
   }
 
   /**
-   * Every rule that can decide a connection of which not all is said, with what it depends on.
+   * Every rule that can decide an incomplete connection, with the criteria that it depends on.
    *
    * @param steps most comparisons of boxes that it may take
    */
@@ -53,7 +53,7 @@ public final class Matcher {
     return PossibleDecisionSearch.of(order, all, steps);
   }
 
-  /** The connection with the values that stand for nothing known, where nothing is said. */
+  /** The connection completed with the default values. */
   public Connection withDefaults(Connection connection) {
     Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
     terms.putAll(connection.terms());
@@ -92,7 +92,7 @@ public final class Matcher {
    * The answer for one of many connections.
    *
    * @param position of the rule that decides, from 0, or -1 for the default rule
-   * @param possible what else may decide; null if all is said that rules ask for
+   * @param possible what else may decide; null for a complete connection
    */
   public record Answer(int position, PossibleDecisions possible) {}
 

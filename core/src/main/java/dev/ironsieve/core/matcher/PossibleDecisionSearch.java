@@ -16,9 +16,8 @@ import java.util.List;
 import java.util.Set;
 
 /**
- * Finds every rule that decides one of the connections that agree with what is said of one: from
- * the first rule to the first that holds for all of them. Exact, within a budget for the whole
- * search.
+ * Finds every rule that decides a completion of an incomplete connection: from the first rule to
+ * the first that holds for all completions. Exact, within a budget for the whole search.
  */
 final class PossibleDecisionSearch {
   private final Order order;

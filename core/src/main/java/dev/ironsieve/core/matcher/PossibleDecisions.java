@@ -9,8 +9,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * What may decide a connection of which not everything is said: it stands for all feasible
- * connections that agree with it.
+ * The rules that can decide an incomplete connection, which stands for all of its feasible
+ * completions.
  *
  * @param decisions the rules that decide at least one of them, in the rules' order; none if no
  *     feasible connection agrees
@@ -23,7 +23,7 @@ public record PossibleDecisions(List<Decision> decisions, boolean complete) {
    *
    * @param rule null for the default rule
    * @param dependsOn the unsaid parts of the connection that this rule asks for
-   * @param witness a connection that it decides, with all that is said as it is said
+   * @param witness a complete connection that it decides and that agrees with the incomplete one
    */
   public record Decision(Rule rule, Set<Trace.Part> dependsOn, Connection witness) {
     public Verdict verdict() {

@@ -11,10 +11,10 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * All feasible connections that agree with what is said of one, as boxes of a space.
+ * All feasible completions of an incomplete connection, as boxes of a space.
  *
- * @param said the connection, of which coordinates may be unsaid
- * @param boxes disjoint; none if no feasible connection agrees
+ * @param said the incomplete connection
+ * @param boxes disjoint; none if no completion is feasible
  */
 public record Completions(Connection said, List<Box> boxes) {
 
@@ -24,7 +24,7 @@ public record Completions(Connection said, List<Box> boxes) {
     IntSet of(int vocabulary);
   }
 
-  /** The connections that agree with all that is said. */
+  /** The completions of an incomplete connection. */
   public static Completions of(Connection said, Space space, Resolution resolution) {
     return of(
         said,
@@ -37,7 +37,7 @@ public record Completions(Connection said, List<Box> boxes) {
         });
   }
 
-  /** The same where other values may be of the vocabularies than those that are said. */
+  /** The same, with other possible values in some vocabularies. */
   public static Completions of(Connection said, Space space, Resolution resolution, Values values) {
     List<Box> out = new ArrayList<>();
     for (Family family : Family.values()) {
@@ -69,7 +69,7 @@ public record Completions(Connection said, List<Box> boxes) {
         || boxes.stream().anyMatch(box -> space.count(axis, box.side(axis)) > 1);
   }
 
-  /** The connection at a point of these, with all that is said as it is said. */
+  /** The complete connection at a point of these; it keeps every value of the incomplete one. */
   public Connection at(int[] point, Space space) {
     Connection some = space.connection(point, said.protocol());
     Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);

@@ -16,6 +16,7 @@ import dev.ironsieve.core.twin.SlowNeeds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.core.twin.Tried;
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
@@ -288,7 +289,10 @@ class AnalysisTwinTest {
     return out;
   }
 
-  /** Witnesses and causes may differ where there are several; what holds may not. */
+  /**
+   * Witnesses and the causes of what is covered may differ where there are several; what holds, and
+   * the rules that another one overlaps, may not.
+   */
   private static void sameAsAnew(String as, LiveAnalysis live) {
     LiveAnalysis anew = new LiveAnalysis(live.rulebase());
     assertThat(reaches(live)).as(as).isEqualTo(reaches(anew));
@@ -296,7 +300,21 @@ class AnalysisTwinTest {
       assertThat(live.findings(rule.id()).stream().map(Finding::kind).toList())
           .as("%s: %s", as, rule)
           .isEqualTo(anew.findings(rule.id()).stream().map(Finding::kind).toList());
+      assertThat(overlapped(live, rule)).as("%s: %s", as, rule).isEqualTo(overlapped(anew, rule));
     }
+  }
+
+  /** The rules that the findings of overlaps name: the first of all that could be named. */
+  private static List<String> overlapped(LiveAnalysis live, Rule rule) {
+    List<String> out = new ArrayList<>();
+    for (Finding finding : live.findings(rule.id())) {
+      if (finding.kind() == Finding.Kind.CORRELATED || finding.kind() == Finding.Kind.GENERALISED) {
+        String first = live.partners(rule.id(), finding.kind()).rules().getFirst();
+        assertThat(finding.causes()).containsExactly(first);
+        out.add(finding.kind() + " " + first);
+      }
+    }
+    return out;
   }
 
   @Test

@@ -40,14 +40,15 @@ public class DraftEvents {
   /** The events of one view, from now until it closes. */
   Multi<OutboundSseEvent> open(long draft, String person, Sse sse) {
     return Multi.createFrom()
-        .emitter(
+        .<OutboundSseEvent>emitter(
             emitter -> {
               View view = new View(person, sse, emitter);
               views.computeIfAbsent(draft, d -> new CopyOnWriteArrayList<>()).add(view);
               emitter.onTermination(() -> close(draft, view));
               tellPresence(draft);
-            },
-            MOST_WAITING);
+            })
+        .onOverflow()
+        .buffer(MOST_WAITING);
   }
 
   private void close(long draft, View view) {

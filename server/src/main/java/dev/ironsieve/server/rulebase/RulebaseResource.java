@@ -1,6 +1,7 @@
 package dev.ironsieve.server.rulebase;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
@@ -12,6 +13,7 @@ import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
 import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.question.QuestionPool;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.Consumes;
@@ -21,6 +23,7 @@ import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
 import jakarta.ws.rs.core.Context;
 import jakarta.ws.rs.core.MediaType;
+import java.time.LocalDate;
 import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
@@ -30,10 +33,12 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 public class RulebaseResource {
   private final Rulebases rulebases;
   private final Drafts drafts;
+  private final QuestionPool pool;
 
-  RulebaseResource(Rulebases rulebases, Drafts drafts) {
+  RulebaseResource(Rulebases rulebases, Drafts drafts, QuestionPool pool) {
     this.rulebases = rulebases;
     this.drafts = drafts;
+    this.pool = pool;
   }
 
   /** One rulebase in the list. */
@@ -103,7 +108,10 @@ public class RulebaseResource {
     return store(imported.rulebase(), imported.notes(), identity);
   }
 
+  /** Analyses a rulebase before it is stored, so that whatever is stored can be opened. */
   private Imported store(Rulebase rulebase, List<String> notes, SecurityIdentity identity) {
+    LocalDate today = LocalDate.now(rulebase.handling().timeZone());
+    pool.ask(() -> new LiveAnalysis(rulebase, today));
     long id = rulebases.add(rulebase, SessionMechanism.account(identity).id());
     return new Imported(id, rulebase.rules().size(), notes);
   }
