@@ -29,6 +29,7 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ThreadLocalRandom;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.regex.Matcher;
@@ -45,7 +46,7 @@ import picocli.CommandLine.Parameters;
     description = {
       "Two people edit a large draft on a running server of the demo: alone, then while event",
       "streams are open, some of them never read, and then while viewers also ask for repairs,",
-      "removals, people, applications and the draft itself. Each phase is set beside the first."
+      "effects, people, applications and the draft itself. Each phase is set beside the first."
     })
 final class ServerLoad implements Runnable {
   private static final String PASSWORD = "brindlemere-demo";
@@ -54,6 +55,7 @@ final class ServerLoad implements Runnable {
   private static final int LAST_PORT = 60_000;
   private static final double NANOS_PER_MILLI = 1e6;
   private static final int REFUSED = 429;
+  private static final int UNAVAILABLE = 503;
   private static final Duration REFUSED_WAIT = Duration.ofSeconds(1);
 
   @Parameters(paramLabel = "ADDRESS", description = "Of the server, such as http://127.0.0.1:8080.")
@@ -71,11 +73,11 @@ final class ServerLoad implements Runnable {
   @Option(names = "--unread", description = "Streams of events never read; 10 if left out.")
   private int unread = 10;
 
-  @Option(names = "--seconds", description = "For each phase; 30 if left out.")
-  private int seconds = 30;
+  @Option(names = "--seconds", description = "For each phase; 45 if left out.")
+  private int seconds = 45;
 
-  @Option(names = "--pause", description = "Milliseconds between edits; 300 if left out.")
-  private int pause = 300;
+  @Option(names = "--pause", description = "Milliseconds between edits; 100 if left out.")
+  private int pause = 100;
 
   @Option(names = "--process", description = "Id of the server's process, to tell its memory.")
   private String process;
@@ -83,8 +85,9 @@ final class ServerLoad implements Runnable {
   private Rulebase base;
   private String draft;
   private final List<String[]> findings = new ArrayList<>();
-  private final Map<String, AtomicInteger> answered = new TreeMap<>();
+  private final Map<String, List<Double>> answered = new TreeMap<>();
   private final AtomicInteger refused = new AtomicInteger();
+  private final AtomicInteger late = new AtomicInteger();
   private final AtomicInteger failed = new AtomicInteger();
   private volatile boolean asking;
   private volatile boolean editing;
@@ -125,11 +128,9 @@ final class ServerLoad implements Runnable {
       for (Socket stream : open) {
         stream.close();
       }
-      System.out.printf(
-          "questions answered: %s; refused as too many: %d; failed: %d%n",
-          answered, refused.get(), failed.get());
       threads.shutdown();
-      threads.awaitTermination(1, java.util.concurrent.TimeUnit.MINUTES);
+      threads.awaitTermination(1, TimeUnit.MINUTES);
+      tellQuestions();
       System.out.printf("events read by %d streams: %d kB%n", streams, bytes.get() / 1000);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
@@ -227,13 +228,15 @@ final class ServerLoad implements Runnable {
   private void ask(LoadClient viewer) {
     while (asking) {
       String[] question = question();
+      long start = System.nanoTime();
       LoadClient.Answer answer = viewer.get(draft + question[1]);
-      if (answer.status() == REFUSED) {
-        refused.incrementAndGet();
+      double millis = (System.nanoTime() - start) / NANOS_PER_MILLI;
+      if (answer.status() == REFUSED || answer.status() == UNAVAILABLE) {
+        (answer.status() == REFUSED ? refused : late).incrementAndGet();
         sleep((int) REFUSED_WAIT.toMillis());
       } else if (answer.status() / 100 == 2) {
         synchronized (answered) {
-          answered.computeIfAbsent(question[0], kind -> new AtomicInteger()).incrementAndGet();
+          answered.computeIfAbsent(question[0], kind -> new ArrayList<>()).add(millis);
         }
       } else if (failed.incrementAndGet() == 1) {
         System.out.println("first failure: " + question[1] + " " + answer);
@@ -250,8 +253,8 @@ final class ServerLoad implements Runnable {
         yield new String[] {"repairs", "/rules/%s/repairs/%s".formatted(finding[0], finding[1])};
       }
       case 1 -> {
-        String name = base.addresses().get(random.nextInt(base.addresses().size())).name();
-        yield new String[] {"removals", "/objects/address/" + encoded(name) + "/removal"};
+        String name = base.zones().get(random.nextInt(base.zones().size())).name();
+        yield new String[] {"effects of a removal", "/objects/zone/" + encoded(name) + "/removal"};
       }
       case 2 -> new String[] {"people", "/people/" + encoded(value(Coordinate.PERSON, random))};
       case 3 ->
@@ -293,6 +296,19 @@ final class ServerLoad implements Runnable {
         edits.percentile(99) / alone.percentile(99),
         edits.worst(),
         memory());
+  }
+
+  private void tellQuestions() {
+    answered.forEach(
+        (kind, millis) -> {
+          Timings times = new Timings(millis.stream().mapToDouble(Double::doubleValue).toArray());
+          System.out.printf(
+              "%d questions for %s: median %.0f ms, worst %.0f ms%n",
+              millis.size(), kind, times.median(), times.worst());
+        });
+    System.out.printf(
+        "refused as too many: %d, as too late: %d; failed: %d%n",
+        refused.get(), late.get(), failed.get());
   }
 
   private String memory() throws IOException {
