@@ -115,9 +115,10 @@ public final class Repairs {
   }
 
   /**
-   * A rule that lets those whom the rule serves use what its applications need, on its usual ports,
-   * above the rule and above whatever refuses it; and, where the rule asks for no services of its
-   * own, the needed application in the rule itself. Each is tried, and left out if the need stays.
+   * A rule for the needed application on its usual ports, from the rule's source and for its
+   * people, devices and times, above whatever refuses it: to the rule's destination if that is
+   * enough, else to anywhere. Or, where the rule asks for no services of its own, the needed
+   * application in the rule itself. Each is tried, and left out if the need stays unmet.
    */
   private void allowNeeded(Finding finding) {
     Rule rule = rule(finding.rule());
@@ -130,6 +131,9 @@ public final class Repairs {
       return;
     }
     String name = needed.get();
+    if (!allowAbove(finding, name, allowing(name, rule, true))) {
+      allowAbove(finding, name, allowing(name, rule, false));
+    }
     if (mayAskForMore(rule)) {
       Map<Coordinate, Criterion<String>> terms = terms(rule);
       Criterion<String> asked = terms.get(Coordinate.APPLICATION);
@@ -141,17 +145,25 @@ public final class Repairs {
         add("Add %s to \"%s\"".formatted(name, rule.name()), edit);
       }
     }
-    Rule fresh = allowing(name, rule);
-    Optional<Finding> unmet = Optional.of(finding);
-    for (int tries = 0; tries < PLACES_TRIED && unmet.isPresent(); tries++) {
-      List<String> causes = unmet.get().causes();
-      String above = causes.isEmpty() ? rule.id() : causes.getFirst();
+  }
+
+  /** Adds the repair that inserts a rule above whatever refuses; false if the need stays unmet. */
+  private boolean allowAbove(Finding finding, String needed, Rule fresh) {
+    Finding unmet = finding;
+    for (int tries = 0; tries < PLACES_TRIED; tries++) {
+      String above = unmet.causes().isEmpty() ? finding.rule() : unmet.causes().getFirst();
       Edit edit = new Edit.InsertRules(List.of(fresh), new Place.Above(above));
-      unmet = stillUnmet(finding, edit);
-      if (unmet.isEmpty()) {
-        add("Allow %s in a rule above \"%s\"".formatted(name, rule(above).name()), edit);
+      Optional<Finding> left = stillUnmet(finding, edit);
+      if (left.isEmpty()) {
+        add("Allow %s in a rule above \"%s\"".formatted(needed, rule(above).name()), edit);
+        return true;
       }
+      if (left.get().causes().isEmpty()) {
+        return false;
+      }
+      unmet = left.get();
     }
+    return false;
   }
 
   private static boolean mayAskForMore(Rule rule) {
@@ -169,7 +181,10 @@ public final class Repairs {
             .findFirst();
   }
 
-  private Rule allowing(String application, Rule rule) {
+  /**
+   * @param sameEnd whether only to where the rule lets them, else to anywhere
+   */
+  private Rule allowing(String application, Rule rule, boolean sameEnd) {
     Map<Coordinate, Criterion<String>> terms = terms(rule);
     terms.keySet().retainAll(List.of(Coordinate.PERSON, Coordinate.DEVICE, Coordinate.TIME));
     terms.put(Coordinate.APPLICATION, Criterion.of(application));
@@ -183,8 +198,8 @@ public final class Repairs {
         .matching(
             rule.fromZones(),
             rule.fromAddresses(),
-            fresh.toZones(),
-            fresh.toAddresses(),
+            sameEnd ? rule.toZones() : fresh.toZones(),
+            sameEnd ? rule.toAddresses() : fresh.toAddresses(),
             Criterion.of(new ServiceItem.UsualPorts()))
         .asking(terms)
         .valid(rule.validity());

@@ -344,7 +344,7 @@ class ApplicationFindingsTest {
     Rule reel = from(rule("r2", Verdict.ALLOW, "usual ports", "Reel"), "10.0.0.0/8");
     assertThat(mended(base(reel)))
         .containsExactly(
-            "Add Reel sign-in to \"rule r2\"", "Allow Reel sign-in in a rule above \"rule r2\"");
+            "Allow Reel sign-in in a rule above \"rule r2\"", "Add Reel sign-in to \"rule r2\"");
     Rule refusing = rule("r1", Verdict.DROP, "", "Reel sign-in");
     assertThat(mended(base(refusing, reel)))
         .containsExactly("Allow Reel sign-in in a rule above \"rule r1\"");
