@@ -167,7 +167,7 @@ export function longFinding(
     case 'generalised':
       return `It contains ${rules.toLowerCase()} above, which has another verdict: usual for an exception.`;
     case 'undecided':
-      return `Not settled within the budget of work: ${finding.says}.`;
+      return `Analysis limit reached: not settled ${finding.says}.`;
   }
 }
 

@@ -49,17 +49,17 @@ export function Verdicts({
   );
 }
 
-/** Which checks would hold that fail now, or the other way round. */
+/** Which checks would pass that fail now, or the other way round. */
 export function Flips({ flips, of }: { flips: EditionEffect['checks']; of: number }) {
   if (of === 0) return null;
   return (
     <Block
-      title={`${flips.length} of ${many(of, 'check')} ${flips.length === 1 ? 'comes' : 'come'} out otherwise`}
+      title={`${flips.length} of ${many(of, 'check')} ${flips.length === 1 ? 'changes its result' : 'change their results'}`}
     >
       {flips.map((check) => (
         <li key={check.name} className="py-1">
           <b className={check.holds ? '' : 'text-drop'}>
-            {check.name} {check.holds ? 'would hold' : 'would fail'}
+            {check.name} {check.holds ? 'would pass' : 'would fail'}
           </b>{' '}
           <span className="text-dim">
             {check.before ?? 'cannot be tried'} becomes {check.after ?? 'cannot be tried'}
@@ -71,4 +71,4 @@ export function Flips({ flips, of }: { flips: EditionEffect['checks']; of: numbe
   );
 }
 
-export const MAY_BE_MORE = 'There may be more: the budget of work ran out.';
+export const MAY_BE_MORE = 'Analysis limit reached; the list may be incomplete.';

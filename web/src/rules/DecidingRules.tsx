@@ -51,7 +51,7 @@ export function DecidingRules({
             );
           })}
           {!found.complete && (
-            <li className="py-1 text-drop">There may be more: the budget of work ran out.</li>
+            <li className="py-1 text-drop">Analysis limit reached; the list may be incomplete.</li>
           )}
         </ol>
       )}

@@ -34,8 +34,8 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param verdicts kinds of connections that get another verdict, the most first; none is worked out
  *     as long as a rule says what the edition does not know
  * @param complete whether these are all verdicts that change
- * @param checks those that come out otherwise; none is tried as long as a rule says what the
- *     edition does not know
+ * @param checks those whose results change; none is tried as long as a rule says what the edition
+ *     does not know
  */
 public record EditionEffect(
     @Schema(required = true) String edition,

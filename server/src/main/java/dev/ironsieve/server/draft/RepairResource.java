@@ -32,7 +32,7 @@ public class RepairResource {
    * @param edit the change that does it
    * @param verdicts kinds of connections that get another verdict by it, the most first
    * @param complete whether these are all verdicts that change
-   * @param checks those that come out otherwise
+   * @param checks those whose results change
    */
   public record RepairDocument(
       @Schema(required = true) String says,
