@@ -15,7 +15,12 @@ import dev.ironsieve.core.repair.Repair;
 import dev.ironsieve.core.repair.Repairs;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;
+import dev.ironsieve.formats.report.JUnitReport;
+import dev.ironsieve.formats.report.Report;
+import dev.ironsieve.formats.report.SarifReport;
+import java.io.Writer;
 import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
 import java.util.Collections;
 import java.util.List;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -23,7 +28,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 
 /**
  * Every size limit of a document: below and at the limit a rulebase loads, is analysed, repaired,
- * compared and written; one above it is refused with a place.
+ * compared, reported and written; one above it is refused with a place.
  */
 class LimitsTest {
   @ParameterizedTest
@@ -49,6 +54,11 @@ class LimitsTest {
         assertThat(repair.edit().inverse(base).orElseThrow().apply(after)).isEqualTo(base);
       }
     }
+    Report report = Report.of("limits.json", base, LocalDate.EPOCH);
+    assertThat(report.entries()).hasSameSizeAs(analysis.findings());
+    assertThat(SarifReport.write(List.of(report)).at("/runs/0/results"))
+        .hasSameSizeAs(report.entries());
+    JUnitReport.write(List.of(report), Finding.Severity.ERROR, Writer.nullWriter());
     assertThat(CheckResult.of(base, analysis.order())).hasSameSizeAs(base.checks());
     List<Rule> rules = base.rules();
     if (!rules.isEmpty()) {
