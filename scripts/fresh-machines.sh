@@ -55,8 +55,11 @@ make_system() {
   debootstrap --variant=minbase --include=ca-certificates "$release" "$system" "$mirror" >"$system.log" 2>&1 \
     || { tail -5 "$system.log" >&2; fail "debootstrap failed; the whole output is in $system.log"; }
   cp -L /etc/resolv.conf "$system/etc/resolv.conf"
-  # This machine may reach the package registries through something whose certificate it knows.
-  cp -L /etc/ssl/certs/ca-certificates.crt "$system/etc/ssl/certs/ca-certificates.crt"
+  # This machine may reach the package registries through something whose certificate it trusts.
+  if compgen -G "/usr/local/share/ca-certificates/*.crt" >/dev/null; then
+    cp /usr/local/share/ca-certificates/*.crt "$system/usr/local/share/ca-certificates/"
+    chroot "$system" update-ca-certificates >>"$system.log" 2>&1
+  fi
   chroot "$system" useradd --create-home maker
   git clone --quiet "$root" "$system/home/maker/iron-sieve"
   git clone --quiet "$root" "$system/root/iron-sieve"
