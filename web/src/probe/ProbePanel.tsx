@@ -134,8 +134,8 @@ export function ProbePanel({
       )}
       {!line.trim() && (
         <p className="mt-1 text-[12px] text-dim">
-          Say a connection and see at once which rule decides it. Press <kbd>w</kbd> on a rule to
-          try the connection that proves it.
+          Type a connection to see which rule decides it. Press <kbd>w</kbd> on a rule to probe its
+          witness.
         </p>
       )}
       {answer && (
@@ -268,13 +268,14 @@ function Passed({
   return (
     <details open className="mt-2">
       <summary className="cursor-pointer text-[12px] text-dim">
-        {answer.passed.length === 1 ? '1 rule' : `${answer.passed.length} rules`} let it by
-        {answer.passed.length > 1 && ', the nearest first'}
+        {answer.passed.length === 1 ? '1 rule' : `${answer.passed.length} rules`} above did not
+        match
+        {answer.passed.length > 1 && ', nearest first'}
       </summary>
       <ol
         className="mt-1 max-h-[230px] overflow-auto"
         tabIndex={0}
-        aria-label="Rules that let it by"
+        aria-label="Rules above that did not match"
       >
         {nearest.map((passed) => (
           <li key={passed.rule} className="border-t border-line first:border-0">
@@ -290,7 +291,7 @@ function Passed({
                 <span className="block truncate">{byId.get(passed.rule)?.name}</span>
                 <span className="block text-dim">
                   {passed.parts.length
-                    ? `differs in ${passed.parts.map((part) => partWord(part)).join(', ')}`
+                    ? `no match: ${passed.parts.map((part) => partWord(part)).join(', ')}`
                     : 'disabled'}
                 </span>
               </span>
