@@ -12,7 +12,9 @@ import { MembersContext } from './members';
 import { chipsOf, fitting, PARTS, type CriterionName, type Part } from './criteria';
 import { Mesh } from './Mesh';
 import { NameEditor } from './NameEditor';
+import { useChipRoom } from './useChipRoom';
 import { Wall } from './Wall';
+import { focusRules } from '../ui/focusRules';
 
 /** What a falling probe did here. */
 export type Fall = 'none' | 'passed' | 'caught';
@@ -32,7 +34,6 @@ export interface StripProps {
   actions: RuleActions;
 }
 
-const ROOM: Record<Part, number> = { from: 210, to: 198, for: 212 };
 const VERDICTS: Verdict[] = ['allow', 'drop', 'reject', 'caution'];
 const VERDICT_CLASS: Record<Verdict, string> = {
   allow: 'text-allow',
@@ -156,7 +157,10 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
               {...props}
               part={part}
               unfolded={unfolded}
-              onFold={() => setUnfolded(!unfolded)}
+              onFold={() => {
+                setUnfolded(!unfolded);
+                focusRules(); // since the button goes
+              }}
             />
           ))}
         </div>
@@ -244,10 +248,11 @@ function PartCell({
 }: StripProps & { part: Part; unfolded: boolean; onFold: () => void }) {
   const members = useContext(MembersContext);
   const chips = chipsOf(rule, part);
+  const room = useChipRoom(part);
   if (editing === part) {
     return <ChipEditor rule={rule} number={number} part={part} actions={actions} />;
   }
-  const fit = fitting(chips, ROOM[part], (chip) => {
+  const fit = fitting(chips, room, (chip) => {
     const { count } = members(chip);
     return count === undefined ? 0 : `${count}`.length + 1;
   });
@@ -273,10 +278,7 @@ function PartCell({
         <button
           type="button"
           aria-label={`Show ${chips.length - shown} more`}
-          onClick={(e) => {
-            e.stopPropagation();
-            onFold();
-          }}
+          onClick={onFold}
           className="cursor-pointer rounded px-1 text-[12px] text-dim hover:bg-chip"
         >
           +{chips.length - shown}
@@ -285,10 +287,7 @@ function PartCell({
       {unfolded && chips.length > fit && (
         <button
           type="button"
-          onClick={(e) => {
-            e.stopPropagation();
-            onFold();
-          }}
+          onClick={onFold}
           className="cursor-pointer rounded px-1 text-[12px] text-dim hover:bg-chip"
         >
           less

@@ -215,8 +215,9 @@ export function RulesPage({
   };
 
   const onKeyDown = (e: React.KeyboardEvent) => {
-    // A button in a strip keeps its own keys.
-    if ((e.key === 'Enter' || e.key === ' ') && (e.target as Element).closest('button')) return;
+    // A button in a strip keeps its own keys; with Ctrl they are the rules' keys.
+    const pressed = (e.key === 'Enter' || e.key === ' ') && !e.ctrlKey && !e.metaKey;
+    if (pressed && (e.target as Element).closest('button')) return;
     const at = order.indexOf(selection.focus ?? '');
     const go = (to: number) => {
       const id = order[Math.max(0, Math.min(order.length - 1, to))];

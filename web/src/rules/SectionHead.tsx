@@ -9,6 +9,7 @@ import type { RuleActions } from './actions';
 import { NameEditor } from './NameEditor';
 import { FallLine } from './RuleStrip';
 import { Wall } from './Wall';
+import { focusRules } from '../ui/focusRules';
 
 /** The heading of a section: it folds, can be renamed, and takes rules that are dropped on it. */
 export function SectionHead({
@@ -73,7 +74,7 @@ export function SectionHead({
             onDone={rename}
             onEnd={() => {
               setRenaming(false);
-              document.querySelector<HTMLElement>('[data-grid]')?.focus({ preventScroll: true });
+              focusRules();
             }}
           />
         ) : (

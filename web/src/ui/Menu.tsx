@@ -1,6 +1,7 @@
 import { Check } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { focusRules } from './focusRules';
 
 /**
  * The box of a drop-down menu. With `inList` the keys go back to the list of rules behind it; with
@@ -28,7 +29,7 @@ export function Menu({
           if (editing) e.preventDefault();
           if (!inList) return;
           e.preventDefault();
-          document.querySelector<HTMLElement>('[data-grid]')?.focus({ preventScroll: true });
+          focusRules();
         }}
         onKeyDown={(e) => e.stopPropagation()}
         className={`z-40 rounded border border-line bg-sheet py-1 shadow-lg ${wide ? 'min-w-[280px]' : 'min-w-[210px]'}`}
