@@ -33,11 +33,12 @@ Settings, as environment variables:
 EOF
 }
 
-# Runs a command in a system, in process and mount namespaces that end with it: inside SYSTEM USER COMMAND…
+# Runs a command in a system, in process and mount namespaces that end with it, in place of this
+# process: (inside SYSTEM USER COMMAND…)
 inside() {
   local system=$1 user=$2
   shift 2
-  unshare --mount --pid --fork --kill-child -- bash -c '
+  exec unshare --mount --pid --fork --kill-child -- bash -c '
     mount -t proc proc "$0/proc" && mount --rbind /dev "$0/dev" && mount --make-rslave "$0/dev"
     user=$1; shift
     exec chroot "$0" setpriv --reuid="$user" --regid="$user" --init-groups env -i \
@@ -85,22 +86,27 @@ page_answers() {
   curl --silent --fail --max-time 5 "http://127.0.0.1:$IRON_SIEVE_PORT/" 2>/dev/null | grep -q '<div id="root"'
 }
 
+# Ends a system's command, and with it all that it started. unshare passes no gentler signal on.
+end() {
+  kill -KILL "$1"
+  wait "$1" 2>/dev/null || true
+}
+
 # Starts the demo and waits for its page: try_demo SYSTEM USER; 0 page answered, 1 it stopped before
 try_demo() {
   local system=$1 user=$2 home log started pid
   home=$([ "$user" = root ] && echo /root || echo "/home/$user")
   log=$system.$user.log
-  inside "$system" "$user" bash -c "cd $home/iron-sieve && exec ./iron-sieve demo" >"$log" 2>&1 &
+  (inside "$system" "$user" bash -c "cd $home/iron-sieve && exec ./iron-sieve demo" >"$log" 2>&1) &
   pid=$!
   started=$SECONDS
   while kill -0 "$pid" 2>/dev/null; do
     if page_answers; then
-      kill "$pid"
-      wait "$pid" || true
+      end "$pid"
       return 0
     fi
     if [ $((SECONDS - started)) -gt $((page_minutes * 60)) ]; then
-      kill "$pid"
+      end "$pid"
       fail "no page after $page_minutes minutes; see $log"
     fi
     sleep 1
@@ -121,8 +127,8 @@ demo() {
     if [ -n "$wanted" ] && [ "$user" != root ]; then
       say "$release, $user: is told to install $wanted"
       # shellcheck disable=SC2086 # names of packages
-      inside "$system" root bash -c "apt-get update && DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends $wanted" \
-        >"$system.apt.log" 2>&1 || fail "what it told to install could not be; see $system.apt.log"
+      (inside "$system" root bash -c "apt-get update && DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends $wanted" \
+        >"$system.apt.log" 2>&1) || fail "what it told to install could not be; see $system.apt.log"
     elif ! bring_archives "$system"; then
       report+=("$release, $user: stopped: $(grep -A3 'iron-sieve:' "$system.$user.log" | tr '\n' ' ')")
       return 1
@@ -134,7 +140,7 @@ demo() {
 
 tests() {
   local release=$1 system=$2 began=$SECONDS
-  if inside "$system" root bash -c "cd /root/iron-sieve && exec ./iron-sieve test" >"$system.test.log" 2>&1; then
+  if (inside "$system" root bash -c "cd /root/iron-sieve && exec ./iron-sieve test" >"$system.test.log" 2>&1); then
     report+=("$release, root: test passed after $((SECONDS - began)) s")
     return 0
   fi
@@ -159,6 +165,7 @@ main() {
   for program in debootstrap curl git; do
     command -v "$program" >/dev/null || fail "$program is missing (apt-get install $program)"
   done
+  if (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null; then fail "port $port, on which the demos are tried, is taken"; fi
   export IRON_SIEVE_PORT=$port
   mkdir -p "$folder"
   for release in "${releases[@]}"; do
