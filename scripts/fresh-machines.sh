@@ -5,7 +5,7 @@ set -euo pipefail
 
 root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 folder=${IRON_SIEVE_FRESH:-/var/tmp/iron-sieve-fresh}
-mirror=${IRON_SIEVE_MIRROR:-http://deb.debian.org/debian}
+mirror=${IRON_SIEVE_MIRROR:-}
 port=18080
 page_minutes=30
 installs=8 # an ordinary user is told of one thing after another
@@ -26,7 +26,7 @@ Usage: ./iron-sieve fresh [--no-tests] [RELEASE…]
 
 Settings, as environment variables:
   IRON_SIEVE_FRESH       where the systems are made (/var/tmp/iron-sieve-fresh)
-  IRON_SIEVE_MIRROR      Debian's packages (http://deb.debian.org/debian)
+  IRON_SIEVE_MIRROR      address of Debian's packages (the default of debootstrap)
   IRON_SIEVE_FRESH_JDK   folder of an unpacked JDK, put below /usr/lib/jvm of a system whose packages
                          have none that is new enough
   IRON_SIEVE_FRESH_NODE  folder of an unpacked Node.js, put in front of PATH there
@@ -53,7 +53,7 @@ make_system() {
   local release=$1 system=$2
   rm -rf "$system"
   mkdir -p "$system"
-  debootstrap --variant=minbase --include=ca-certificates "$release" "$system" "$mirror" >"$system.log" 2>&1 \
+  debootstrap --variant=minbase --include=ca-certificates "$release" "$system" ${mirror:+"$mirror"} >"$system.log" 2>&1 \
     || { tail -5 "$system.log" >&2; fail "debootstrap failed; the whole output is in $system.log"; }
   cp -L /etc/resolv.conf "$system/etc/resolv.conf"
   # This machine may reach the package registries through something whose certificate it trusts.
