@@ -41,10 +41,11 @@ inside() {
   exec unshare --mount --pid --fork --kill-child -- bash -c '
     mount -t proc proc "$0/proc" && mount --rbind /dev "$0/dev" && mount --make-rslave "$0/dev"
     user=$1; shift
-    exec chroot "$0" setpriv --reuid="$user" --regid="$user" --init-groups env -i \
+    chroot "$0" setpriv --reuid="$user" --regid="$user" --init-groups env -i \
       HOME="$(chroot "$0" sh -c "echo ~$user")" LANG=C.UTF-8 IRON_SIEVE_PORT="$IRON_SIEVE_PORT" \
       NODE_EXTRA_CA_CERTS=/etc/ssl/certs/ca-certificates.crt \
       PATH=/opt/node/bin:/usr/local/sbin:/usr/local/bin:/usr/sbin:/usr/bin:/sbin:/bin "$@"
+    exit $? # this shell stays, as the one whose end ends all: a change of user would forget that
   ' "$system" "$user" "$@"
 }
 
@@ -95,6 +96,7 @@ end() {
 # Starts the demo and waits for its page: try_demo SYSTEM USER; 0 page answered, 1 it stopped before
 try_demo() {
   local system=$1 user=$2 home log started pid
+  if page_answers; then fail "another demo answers on port $IRON_SIEVE_PORT already"; fi
   home=$([ "$user" = root ] && echo /root || echo "/home/$user")
   log=$system.$user.log
   (inside "$system" "$user" bash -c "cd $home/iron-sieve && exec ./iron-sieve demo" >"$log" 2>&1) &
