@@ -8,6 +8,7 @@ import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Place;
+import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
@@ -24,6 +25,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** Which repairs a finding has. */
 public final class Repairs {
@@ -32,6 +34,7 @@ public final class Repairs {
   private final LiveAnalysis analysis;
   private final Rulebase base;
   private final List<Repair> found = new ArrayList<>();
+  private LiveAnalysis trial; // of the same rules, on which edits are tried; null until needed
 
   private Repairs(LiveAnalysis analysis) {
     this.analysis = analysis;
@@ -175,10 +178,17 @@ public final class Repairs {
   }
 
   private Optional<Finding> stillUnmet(Finding finding, Edit edit) {
-    return new LiveAnalysis(edit.apply(base), analysis.day())
-        .findings(finding.rule()).stream()
+    Set<String> touched = Touched.ruleIds(edit.touched(base));
+    if (trial == null) {
+      trial = new LiveAnalysis(base, analysis.day());
+    }
+    trial.update(edit.apply(base), touched);
+    Optional<Finding> out =
+        trial.findings(finding.rule()).stream()
             .filter(f -> f.kind() == finding.kind() && f.says().equals(finding.says()))
             .findFirst();
+    trial.update(base, touched);
+    return out;
   }
 
   /**
