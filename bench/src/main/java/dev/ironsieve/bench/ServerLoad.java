@@ -175,7 +175,7 @@ final class ServerLoad implements Runnable {
         rules, text.length() / 1000, findings.size());
   }
 
-  /** Each editor changes rules of its own, one after another. */
+  /** The editors change disjoint sets of rules, each one rule after another. */
   private Timings edit(List<LoadClient> editors, int length) throws InterruptedException {
     Queue<Double> times = new ConcurrentLinkedQueue<>();
     editing = true;

@@ -139,7 +139,7 @@ record View(Standing standing, List<Finding> findings) {
                     s.witness(),
                     s.decidedBy(),
                     ""));
-        case Standing.Empty s when isOver(slot) -> {} // which is said for itself
+        case Standing.Empty s when isOver(slot) -> {} // EXPIRED reports it
         case Standing.Empty s ->
             out.add(
                 new Finding(

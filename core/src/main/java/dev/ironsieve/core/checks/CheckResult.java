@@ -19,7 +19,8 @@ import java.util.List;
  * every connection that agrees with it, and all of them must get the expected verdict.
  *
  * @param verdict that the connection gets, or, if not all get the same, one that some of them get
- *     which is not the expected one; null if it says what the rulebase no longer knows
+ *     which is not the expected one; null if the check names an object or a value that the rulebase
+ *     lacks
  * @param rule id of the rule that decides there; null for the default rule
  * @param certain whether all connections that agree with it get the verdict
  * @param counterexample a connection that agrees with it and gets another verdict than expected, or

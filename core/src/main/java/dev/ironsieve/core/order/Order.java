@@ -407,7 +407,7 @@ public final class Order {
     return first == slot ? firstFrom(positionOf[slot] + 1, point) : first;
   }
 
-  /** What a rule does with what it decides; for {@link #NONE} what the default rule does. */
+  /** The verdict of a rule; for {@link #NONE} that of the default rule. */
   public Verdict verdict(int slot) {
     return slot == NONE ? Verdict.DROP : verdicts.get(slot);
   }

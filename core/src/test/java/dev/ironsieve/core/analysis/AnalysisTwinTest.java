@@ -351,7 +351,7 @@ class AnalysisTwinTest {
     assertThat(undecided).isGreaterThanOrEqualTo(Rounds.of(400) / 200);
   }
 
-  /** What is proven stays, what is missing is said to be open, and no list claims to be whole. */
+  /** Under any budget: proven findings stay, open ones are UNDECIDED, cut lists are incomplete. */
   @Test
   void anyBudgetTellsWhatIsProvenAndWhatIsOpen() {
     int unproven = 0;

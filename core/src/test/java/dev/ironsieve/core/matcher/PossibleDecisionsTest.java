@@ -24,7 +24,7 @@ import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 
-/** What may decide a connection that is said in part, against trying all that agree with it. */
+/** The rules that can decide an incomplete connection, against trying all its completions. */
 class PossibleDecisionsTest {
   @Test
   void areThoseOfAllConnectionsThatAgree() {

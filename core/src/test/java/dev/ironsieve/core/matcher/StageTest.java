@@ -70,7 +70,7 @@ class StageTest {
           case HANDSHAKE -> application == null || carrying;
           case CONTENT -> application == null || answer.sealed() && carrying;
         };
-    // The uses of chat are told apart in opened connections only.
+    // The features of chat show only in opened connections.
     boolean alike =
         !all
             && (answer.stage() == Stage.HANDSHAKE || answer.sealed())
