@@ -3,7 +3,7 @@ import { setNonce } from 'get-nonce';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
-import { Problem } from './api/client';
+import { Cancelled, Problem } from './api/client';
 import { App } from './app/App';
 import { applyTheme, storedTheme } from './app/theme';
 import './styles.css';
@@ -16,7 +16,8 @@ const queries = new QueryClient({
     queries: {
       refetchOnWindowFocus: false,
       // What the server refuses it refuses again; what it cannot answer now it may answer soon.
-      retry: (count, error) => !(error instanceof Problem) && count < 20,
+      retry: (count, error) =>
+        !(error instanceof Problem || error instanceof Cancelled) && count < 20,
       retryDelay: 1500,
     },
   },

@@ -1,3 +1,4 @@
+import { whileOpen } from './questions';
 import type {
   DecidingRules,
   Catalogue,
@@ -27,6 +28,7 @@ import type {
   SignedIn,
   TermOption,
   Tried,
+  QuestionProgress,
   RatePlan,
   ReadSchedule,
   Repair,
@@ -47,6 +49,9 @@ export class Problem extends Error {
 /** The server could not be reached. */
 export class Unreachable extends Error {}
 
+/** The user cancelled the question. */
+export class Cancelled extends Error {}
+
 /** Tells this page's changes from those of another page of the same person. */
 export const clientId = crypto.randomUUID();
 
@@ -56,6 +61,9 @@ interface Options {
   type?: string;
   /** The same for a change that is sent again after its answer was lost; it then acts once. */
   key?: string;
+  /** Names a question, whose progress can be asked for under this name. */
+  question?: string;
+  signal?: AbortSignal;
 }
 
 const MOST_TRIES = 5;
@@ -72,7 +80,7 @@ async function call<T>(
   method: string,
   path: string,
   body?: unknown,
-  { raw, type = 'application/json', key }: Options = {},
+  { raw, type = 'application/json', key, question, signal }: Options = {},
 ): Promise<T> {
   for (let tried = 1; ; tried++) {
     let response: Response;
@@ -82,16 +90,20 @@ async function call<T>(
         headers: {
           'X-Iron-Sieve': clientId,
           ...(key ? { 'Idempotency-Key': key } : {}),
+          ...(question ? { 'X-Question': question } : {}),
           ...(body !== undefined || raw ? { 'Content-Type': type } : {}),
         },
         body: raw ?? (body === undefined ? undefined : JSON.stringify(body)),
+        signal,
       });
     } catch {
+      signal?.throwIfAborted();
       throw new Unreachable('The server does not answer.');
     }
     const wait = waitFor(response, path, tried);
     if (wait !== null) {
       await new Promise((resolve) => setTimeout(resolve, wait));
+      signal?.throwIfAborted();
       continue;
     }
     if (response.status === 204) {
@@ -102,6 +114,27 @@ async function call<T>(
     }
     return (await response.json()) as T;
   }
+}
+
+/**
+ * Asks something that may take long: it is listed as open meanwhile, and can be cancelled.
+ *
+ * @param what it asks for, as a noun
+ */
+function ask<T>(
+  what: string,
+  method: string,
+  path: string,
+  { body, signal }: { body?: unknown; signal?: AbortSignal } = {},
+): Promise<T> {
+  const own = new AbortController();
+  const id = crypto.randomUUID();
+  const asked = call<T>(method, path, body, {
+    question: id,
+    signal: signal ? AbortSignal.any([signal, own.signal]) : own.signal,
+  });
+  const cancel = () => own.abort(new Cancelled('Cancelled.'));
+  return whileOpen({ id, what, cancel }, asked);
 }
 
 async function problemOf(response: Response): Promise<ProblemBody> {
@@ -135,6 +168,8 @@ export const api = {
   setUp: (body: { token: string; name: string; displayName: string; password: string }) =>
     call<Person>('POST', '/setup', body),
 
+  questionProgress: (id: string) => call<QuestionProgress>('GET', `/questions/${id}`),
+
   rulebases: () => call<ListedRulebase[]>('GET', '/rulebases'),
   addRulebase: (name: string) => call<Imported>('POST', '/rulebases', { name }),
   importRulebase: (name: string, file: Blob) =>
@@ -144,14 +179,15 @@ export const api = {
   exportRfc8519: (id: number) => call<Exported>('GET', `${draft(id)}/rfc8519`),
   exportDocument: (id: number) => call<object>('GET', `${draft(id)}/document`),
 
-  draft: (id: number) => call<Draft>('GET', draft(id)),
+  draft: (id: number) => ask<Draft>('Rules', 'GET', draft(id)),
   edit: (id: number, version: number, edit: Edit, key: string) =>
     call<Change>('PATCH', draft(id), { version, edit }, { key }),
   undo: (id: number, key: string) => call<Change>('POST', `${draft(id)}/undo`, undefined, { key }),
   redo: (id: number, key: string) => call<Change>('POST', `${draft(id)}/redo`, undefined, { key }),
   changes: (id: number, before?: number) =>
     call<Change[]>('GET', `${draft(id)}/changes${before ? `?before=${before}` : ''}`),
-  probe: (id: number, line: string) => call<ProbeAnswer>('POST', `${draft(id)}/probe`, { line }),
+  probe: (id: number, line: string, signal?: AbortSignal) =>
+    ask<ProbeAnswer>('Probe', 'POST', `${draft(id)}/probe`, { body: { line }, signal }),
   terms: (id: number, of: string[], text: string) =>
     call<TermOption[]>(
       'GET',
@@ -159,15 +195,30 @@ export const api = {
     ),
   termSizes: (id: number) =>
     call<Record<string, Record<string, number>>>('GET', `${draft(id)}/terms/sizes`),
-  repairs: (id: number, rule: string, finding: string) =>
-    call<Repair[]>('GET', `${draft(id)}/rules/${encodeURIComponent(rule)}/repairs/${finding}`),
-  checks: (id: number) => call<CheckState[]>('GET', `${draft(id)}/checks`),
+  repairs: (id: number, rule: string, finding: string, signal?: AbortSignal) =>
+    ask<Repair[]>(
+      'Repairs',
+      'GET',
+      `${draft(id)}/rules/${encodeURIComponent(rule)}/repairs/${finding}`,
+      { signal },
+    ),
+  checks: (id: number, signal?: AbortSignal) =>
+    ask<CheckState[]>('Checks', 'GET', `${draft(id)}/checks`, { signal }),
   floorsWith: (id: number, ratePlan: RatePlan, replaces?: string) =>
     call<FloorSum>('POST', `${draft(id)}/objects/floors`, { ratePlan, replaces }),
-  floors: (id: number) => call<FloorSum>('GET', `${draft(id)}/objects/floors`),
-  alikeObjects: (id: number) => call<AlikeObjects[]>('GET', `${draft(id)}/objects/alike`),
-  effectOfRemoval: (id: number, kind: ObjectKind | HandlingKind, name: string) =>
-    call<RemovalEffect>('GET', `${draft(id)}/objects/${object(kind, name)}/removal`),
+  floors: (id: number, signal?: AbortSignal) =>
+    ask<FloorSum>('Guaranteed bandwidth', 'GET', `${draft(id)}/objects/floors`, { signal }),
+  alikeObjects: (id: number, signal?: AbortSignal) =>
+    ask<AlikeObjects[]>('Equal objects', 'GET', `${draft(id)}/objects/alike`, { signal }),
+  effectOfRemoval: (
+    id: number,
+    kind: ObjectKind | HandlingKind,
+    name: string,
+    signal?: AbortSignal,
+  ) =>
+    ask<RemovalEffect>('Effect', 'GET', `${draft(id)}/objects/${object(kind, name)}/removal`, {
+      signal,
+    }),
   removeObject: (id: number, kind: ObjectKind | HandlingKind, name: string, version: number) =>
     call<Change>('DELETE', `${draft(id)}/objects/${object(kind, name)}?version=${version}`),
   readCalendar: (file: Blob) =>
@@ -183,8 +234,10 @@ export const api = {
   edition: (name: string) => call<Catalogue>('GET', `/catalogue/${encodeURIComponent(name)}`),
   importEdition: (file: Blob) =>
     call<ImportedEdition>('POST', '/catalogue', undefined, { raw: file }),
-  effectOfEdition: (id: number, of: Editioned, name: string) =>
-    call<EditionEffect>('GET', `${draft(id)}/editions/${of}/${encodeURIComponent(name)}`),
+  effectOfEdition: (id: number, of: Editioned, name: string, signal?: AbortSignal) =>
+    ask<EditionEffect>('Effect', 'GET', `${draft(id)}/editions/${of}/${encodeURIComponent(name)}`, {
+      signal,
+    }),
   takeEdition: (id: number, of: Editioned, name: string, version: number) =>
     call<Change>('PUT', `${draft(id)}/editions/${of}/${encodeURIComponent(name)}`, { version }),
 
@@ -205,8 +258,8 @@ export const api = {
     call<FeedEditionReport>('GET', feedEdition(name, edition)),
   decideFeedEdition: (name: string, edition: string, offer: boolean) =>
     call<ListedFeed[]>('PUT', `${feedEdition(name, edition)}/decision`, { offer }),
-  effectOfFeed: (id: number, name: string, edition: string) =>
-    call<EditionEffect>('GET', `${draft(id)}${pinnedFeed(name, edition)}`),
+  effectOfFeed: (id: number, name: string, edition: string, signal?: AbortSignal) =>
+    ask<EditionEffect>('Effect', 'GET', `${draft(id)}${pinnedFeed(name, edition)}`, { signal }),
   takeFeed: (id: number, name: string, edition: string, version: number) =>
     call<Change>('PUT', `${draft(id)}${pinnedFeed(name, edition)}`, { version }),
 
@@ -246,10 +299,17 @@ export const api = {
     ),
   signInsOf: (person: string) =>
     call<SignedIn[]>('GET', `/sign-ins?${new URLSearchParams({ person }).toString()}`),
-  rulesOfPerson: (id: number, name: string) =>
-    call<DecidingRules>('GET', `${draft(id)}/people/${encodeURIComponent(name)}`),
-  rulesOfApplication: (id: number, name: string) =>
-    call<DecidingRules>('GET', `${draft(id)}/applications/${encodeURIComponent(name)}`),
+  rulesOfPerson: (id: number, name: string, signal?: AbortSignal) =>
+    ask<DecidingRules>('Deciding rules', 'GET', `${draft(id)}/people/${encodeURIComponent(name)}`, {
+      signal,
+    }),
+  rulesOfApplication: (id: number, name: string, signal?: AbortSignal) =>
+    ask<DecidingRules>(
+      'Deciding rules',
+      'GET',
+      `${draft(id)}/applications/${encodeURIComponent(name)}`,
+      { signal },
+    ),
 
   accounts: () => call<ListedAccount[]>('GET', '/accounts'),
   addAccount: (body: { name: string; displayName: string; role: string; password: string }) =>

@@ -75,6 +75,7 @@ export const PUT_EDITS = {
   schedule: 'putSchedule',
   'device state': 'putDeviceState',
 } as const satisfies Record<ObjectKind, Edit['kind']>;
+export type QuestionProgress = Schemas['QuestionProgress'];
 export type RatePlan = Schemas['RatePlanDocument'] & { name: string; counted: Counted };
 export type Notice = Schemas['NoticeDocument'] & { name: string; heading: string; text: string };
 export type FloorSum = Schemas['FloorSum'];

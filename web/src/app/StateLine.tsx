@@ -5,6 +5,7 @@ import { FINDING_KINDS, FINDING_WORDS, listed } from '../draft/findings';
 import { useOldSources } from '../library/useOldSources';
 import type { Place } from './places';
 import type { DraftHandle } from '../draft/useDraft';
+import { QuestionProgress } from '../ui/QuestionProgress';
 
 /** The foot: what was found, whether all is saved, how fresh the analysis is, and who is here. */
 export function StateLine({
@@ -98,6 +99,7 @@ export function StateLine({
       ) : (
         <span className="text-dim">{handle.unsaved > 0 ? 'saving…' : 'all saved'}</span>
       )}
+      <QuestionProgress />
       {message && (
         <span role="alert" className="truncate text-caution">
           {message}

@@ -27,7 +27,7 @@ export function ApplicationPanel({
 }) {
   const { data, error } = useQuery({
     queryKey: ['application', draft.id, draft.version, application.name],
-    queryFn: () => api.rulesOfApplication(draft.id, application.name),
+    queryFn: ({ signal }) => api.rulesOfApplication(draft.id, application.name, signal),
     staleTime: Infinity,
   });
   return (

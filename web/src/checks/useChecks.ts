@@ -6,7 +6,7 @@ import type { CheckState, Draft } from '../api/types';
 export function useChecks(draft: Draft | undefined): CheckState[] | undefined {
   const { data } = useQuery({
     queryKey: ['checks', draft?.id, draft?.version],
-    queryFn: () => api.checks(draft!.id),
+    queryFn: ({ signal }) => api.checks(draft!.id, signal),
     enabled: draft !== undefined && draft.checks.length > 0,
     placeholderData: keepPreviousData,
     staleTime: Infinity,

@@ -8,6 +8,7 @@ import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
 import { FINDING_WORDS, type FindingKind } from './findings';
 import type { DraftHandle } from './useDraft';
+import { Working } from '../ui/QuestionProgress';
 
 /** The repairs of a finding, each with its effect, before one is applied. */
 export default function RepairDialog({
@@ -25,7 +26,7 @@ export default function RepairDialog({
   const [error, setError] = useState<unknown>(null);
   const { data: ways, error: failed } = useQuery({
     queryKey: ['repairs', draft.id, draft.version, rule.id, finding],
-    queryFn: () => api.repairs(draft.id, rule.id, finding),
+    queryFn: ({ signal }) => api.repairs(draft.id, rule.id, finding, signal),
     staleTime: Infinity,
   });
   const mend = async (edit: Edit) => {
@@ -36,7 +37,7 @@ export default function RepairDialog({
   return (
     <Modal title={`Repairs of “${rule.name}”: ${FINDING_WORDS[finding]}`} onClose={onClose} wide>
       <Faults error={error ?? failed} />
-      {!ways && !failed && <p role="status">Working out what each would change…</p>}
+      {!ways && !failed && <Working on="What each would change" />}
       {ways?.length === 0 && <p className="text-dim">No automatic repair. Edit the rule.</p>}
       {ways?.map((way) => (
         <section key={way.says} aria-label={way.says} className="mb-4 border-t border-line pt-3">

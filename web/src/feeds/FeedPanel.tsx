@@ -183,7 +183,7 @@ export function FeedPanel({
             had: pinned.edition,
             things: SETS[feed.kind],
             mayTake: compared.state === 'offered',
-            effect: () => api.effectOfFeed(draft.id, feed.name, compared.name),
+            effect: (signal) => api.effectOfFeed(draft.id, feed.name, compared.name, signal),
             take: () => take(compared.name),
           }}
           mayEdit={mayEdit}

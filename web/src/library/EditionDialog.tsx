@@ -5,6 +5,7 @@ import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
 import { Block, Flips, many, MAY_BE_MORE, Verdicts } from './Effects';
+import { Working } from '../ui/QuestionProgress';
 
 /** An edition that is compared with the one in the draft. */
 export interface Compared {
@@ -19,7 +20,7 @@ export interface Compared {
   things: [string, string];
   /** Whether it can be taken; not one that waits for a person. */
   mayTake: boolean;
-  effect(): Promise<EditionEffect>;
+  effect(signal: AbortSignal): Promise<EditionEffect>;
   take(): Promise<unknown>;
 }
 
@@ -40,7 +41,7 @@ export function EditionDialog({
   const [error, setError] = useState<unknown>(null);
   const { data: effect, error: failed } = useQuery({
     queryKey: ['effect', draft.id, draft.version, compared.of, compared.edition],
-    queryFn: compared.effect,
+    queryFn: ({ signal }) => compared.effect(signal),
     staleTime: Infinity,
   });
   const take = async () => {
@@ -59,7 +60,7 @@ export function EditionDialog({
       wide
     >
       <Faults error={error ?? failed} />
-      {!effect && !failed && <p role="status">Working out what it changes…</p>}
+      {!effect && !failed && <Working on="What it changes" />}
       {effect && (
         <>
           <Verdicts

@@ -31,7 +31,7 @@ export function HandlingLists({
   const [leaving, setLeaving] = useState<{ kind: HandlingKind; name: string } | null>(null);
   const { data: sum } = useQuery({
     queryKey: ['floors', draft.id, draft.version],
-    queryFn: () => api.floors(draft.id),
+    queryFn: ({ signal }) => api.floors(draft.id, signal),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
   });

@@ -55,7 +55,7 @@ export default function LibraryPage({
       .includes(query.trim().toLowerCase());
   const { data: alike } = useQuery({
     queryKey: ['alike', draft.id, draft.version],
-    queryFn: () => api.alikeObjects(draft.id),
+    queryFn: ({ signal }) => api.alikeObjects(draft.id, signal),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
   });

@@ -7,6 +7,7 @@ import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
 import { Block, many, MAY_BE_MORE, Verdicts } from './Effects';
+import { Working } from '../ui/QuestionProgress';
 
 /** What taking away an object that is in use would change, before it is done. */
 export function RemovalDialog({
@@ -23,7 +24,7 @@ export function RemovalDialog({
   const [error, setError] = useState<unknown>(null);
   const { data: effect, error: failed } = useQuery({
     queryKey: ['removal', draft.id, draft.version, kind, name],
-    queryFn: () => api.effectOfRemoval(draft.id, kind, name),
+    queryFn: ({ signal }) => api.effectOfRemoval(draft.id, kind, name, signal),
     staleTime: Infinity,
     retry: false,
   });
@@ -38,7 +39,7 @@ export function RemovalDialog({
   return (
     <Modal title={`Take ${name} away`} onClose={onClose} wide>
       <Faults error={error ?? failed} />
-      {!effect && !failed && <p role="status">Working out what it changes…</p>}
+      {!effect && !failed && <Working on="What it changes" />}
       {effect && (
         <>
           <Verdicts verdicts={effect.verdicts} open={effect.complete ? null : MAY_BE_MORE} />

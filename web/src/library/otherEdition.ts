@@ -16,7 +16,7 @@ export function otherEdition(draft: Draft, of: Editioned, edition: string): Comp
     had: draft.editions[of]!,
     things: THINGS[of],
     mayTake: true,
-    effect: () => api.effectOfEdition(draft.id, of, edition),
+    effect: (signal) => api.effectOfEdition(draft.id, of, edition, signal),
     take: () => api.takeEdition(draft.id, of, edition, draft.version),
   };
 }

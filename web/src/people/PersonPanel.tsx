@@ -21,7 +21,7 @@ export function PersonPanel({
 }) {
   const { data, error } = useQuery({
     queryKey: ['person', draft.id, draft.version, person.name],
-    queryFn: () => api.rulesOfPerson(draft.id, person.name),
+    queryFn: ({ signal }) => api.rulesOfPerson(draft.id, person.name, signal),
     staleTime: Infinity,
   });
   const { data: places } = useQuery({

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { api, Problem } from '../api/client';
+import { api, Cancelled, Problem } from '../api/client';
 import type { ProbeAnswer } from '../api/types';
 
 const TYPING_MS = 120;
@@ -18,13 +18,14 @@ export function useProbe(
   }, [line]);
   const query = useQuery({
     queryKey: ['probe', id, version, settled],
-    queryFn: () => api.probe(id, settled),
+    queryFn: ({ signal }) => api.probe(id, settled, signal),
     enabled: settled !== '' && version !== undefined,
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 10_000,
     // What the server refuses it refuses again; what it cannot answer now it may answer soon.
-    retry: (count, error) => !(error instanceof Problem) && count < 60,
+    retry: (count, error) =>
+      !(error instanceof Problem || error instanceof Cancelled) && count < 60,
     retryDelay: 1500,
   });
   if (settled === '' || line.trim() === '') {

@@ -1,5 +1,6 @@
 import type { DecidingRules as Found, Rule } from '../api/types';
 import { Faults } from '../ui/Faults';
+import { Working } from '../ui/QuestionProgress';
 
 /** Rules that can ever decide some connections, in order, each with its ends and an example. */
 export function DecidingRules({
@@ -21,7 +22,7 @@ export function DecidingRules({
   return (
     <>
       <Faults error={error} />
-      {!found && !error && <p role="status">Working it out…</p>}
+      {!found && !error && <Working on="Deciding rules" />}
       {found && (
         <ol className="divide-y divide-line border-y border-line">
           {found.rules.map((decider) => {

@@ -10,7 +10,9 @@ import java.util.function.Supplier;
  */
 final class Cancellable<T> implements Callable<T> {
   private final Supplier<T> work;
+  private final long asked = System.nanoTime();
   private Thread thread; // while it runs
+  private boolean started;
   private boolean cancelled;
 
   Cancellable(Supplier<T> work) {
@@ -24,6 +26,7 @@ final class Cancellable<T> implements Callable<T> {
         throw new CancellationException();
       }
       thread = Thread.currentThread();
+      started = true;
     }
     try {
       return work.get();
@@ -33,6 +36,16 @@ final class Cancellable<T> implements Callable<T> {
         Thread.interrupted(); // not for whoever has this thread next
       }
     }
+  }
+
+  /** Whether a thread has begun with it. */
+  synchronized boolean started() {
+    return started;
+  }
+
+  /** Nanoseconds since it was asked. */
+  long age() {
+    return System.nanoTime() - asked;
   }
 
   /** Gives up; does nothing once the work is done. */

@@ -9,6 +9,8 @@ import io.vertx.ext.web.RoutingContext;
 import jakarta.annotation.PreDestroy;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
@@ -24,6 +26,9 @@ import java.util.function.Supplier;
  */
 @ApplicationScoped
 public class QuestionPool {
+  /** Names a question, so that its client can ask for its progress. */
+  static final String HEADER = "X-Question";
+
   private static final int RETRY_SECONDS = 2;
 
   private final QuestionConfig config;
@@ -32,6 +37,11 @@ public class QuestionPool {
   private final ForkJoinPool pool;
   private final AtomicInteger outstanding = new AtomicInteger();
   private final Map<String, Integer> byAccount = new ConcurrentHashMap<>();
+  private final Set<Cancellable<?>> all = ConcurrentHashMap.newKeySet();
+  private final Map<Named, Cancellable<?>> named = new ConcurrentHashMap<>();
+
+  /** A question of an account, as the client named it. */
+  private record Named(String account, String question) {}
 
   QuestionPool(
       QuestionConfig config, CurrentVertxRequest request, CurrentIdentityAssociation identities) {
@@ -54,13 +64,47 @@ public class QuestionPool {
     try {
       Cancellable<T> work = new Cancellable<>(question);
       RoutingContext context = Arc.container().requestContext().isActive() ? client() : null;
-      if (context != null) {
-        context.addEndHandler(ended -> work.cancel());
+      if (context == null) {
+        return answer(work);
       }
-      return answer(work);
+      context.addEndHandler(ended -> work.cancel());
+      return answer(work, new Named(account, context.request().getHeader(HEADER)));
     } finally {
       leave(account);
     }
+  }
+
+  private <T> T answer(Cancellable<T> work, Named name) {
+    if (name.question() != null) {
+      named.put(name, work);
+    }
+    try {
+      return answer(work);
+    } finally {
+      if (name.question() != null) {
+        named.remove(name, work);
+      }
+    }
+  }
+
+  /**
+   * How far a question of the account that asks is.
+   *
+   * @param question its name, from the header of its request
+   * @return empty if it is answered already or was never asked
+   */
+  Optional<QuestionProgress> progress(String question) {
+    Cancellable<?> work = named.get(new Named(account(), question));
+    if (work == null) {
+      return Optional.empty();
+    }
+    long waiting = all.stream().filter(other -> !other.started()).count();
+    return Optional.of(
+        new QuestionProgress(
+            work.started(),
+            TimeUnit.NANOSECONDS.toSeconds(work.age()),
+            config.deadline().toSeconds(),
+            waiting));
   }
 
   private RoutingContext client() {
@@ -96,6 +140,7 @@ public class QuestionPool {
   }
 
   private <T> T answer(Cancellable<T> work) {
+    all.add(work);
     try {
       return pool.submit(work).get(config.deadline().toMillis(), TimeUnit.MILLISECONDS);
     } catch (TimeoutException e) {
@@ -109,6 +154,8 @@ public class QuestionPool {
       throw late();
     } catch (ExecutionException e) {
       throw unwrapped(e.getCause());
+    } finally {
+      all.remove(work);
     }
   }
 

@@ -1,0 +1,25 @@
+package dev.ironsieve.server.question;
+
+import dev.ironsieve.server.account.Role;
+import dev.ironsieve.server.http.Problem;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.Path;
+
+/** Questions that are being answered. */
+@Path("/api/questions")
+@RolesAllowed(Role.MAY_VIEW)
+public class QuestionResource {
+  private final QuestionPool pool;
+
+  QuestionResource(QuestionPool pool) {
+    this.pool = pool;
+  }
+
+  /** How far a question is, by the name that its request gave in the header X-Question. */
+  @GET
+  @Path("/{name}")
+  public QuestionProgress progress(String name) {
+    return pool.progress(name).orElseThrow(() -> Problem.of(404, "No such question is open."));
+  }
+}
