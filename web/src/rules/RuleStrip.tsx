@@ -287,10 +287,11 @@ function PartCell({
       {unfolded && chips.length > fit && (
         <button
           type="button"
+          aria-label="Show fewer"
           onClick={onFold}
           className="cursor-pointer rounded px-1 text-[12px] text-dim hover:bg-chip"
         >
-          less
+          fewer
         </button>
       )}
       {mayEdit && shown === chips.length && (

@@ -101,7 +101,7 @@ export function SectionHead({
             >
               <MoreHorizontal size={14} />
             </DropdownMenu.Trigger>
-            <Menu keepFocus>
+            <Menu>
               <MenuItem onSelect={() => actions.insertInto(section.id)}>Add a rule</MenuItem>
               <MenuItem onSelect={() => setRenaming(true)}>Rename</MenuItem>
               <MenuItem onSelect={addSection}>New section above</MenuItem>

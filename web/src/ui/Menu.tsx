@@ -1,23 +1,25 @@
 import { Check } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { createContext, use, useCallback, useRef, type ReactNode } from 'react';
 import { focusRules } from './focusRules';
 
-/**
- * The box of a drop-down menu. With `inList` the keys go back to the list of rules behind it; with
- * `keepFocus` they stay where an item put them, as with one that starts editing.
- */
+/** Takes the action of the chosen item. It runs once the menu is closed: it may move the focus. */
+const Choose = createContext<(action: () => void) => void>(() => undefined);
+
+/** The box of a drop-down menu. With `inList` the keys go back to the list of rules behind it. */
 export function Menu({
   children,
   wide,
   inList,
-  keepFocus,
 }: {
   children: ReactNode;
   wide?: boolean;
   inList?: boolean;
-  keepFocus?: boolean;
 }) {
+  const chosen = useRef<(() => void) | null>(null);
+  const choose = useCallback((action: () => void) => {
+    chosen.current = action;
+  }, []);
   return (
     <DropdownMenu.Portal>
       <DropdownMenu.Content
@@ -25,16 +27,18 @@ export function Menu({
         sideOffset={4}
         onClick={(e) => e.stopPropagation()}
         onCloseAutoFocus={(e) => {
-          const editing = keepFocus && document.activeElement instanceof HTMLInputElement;
-          if (editing) e.preventDefault();
-          if (!inList) return;
-          e.preventDefault();
-          focusRules();
+          if (inList) {
+            e.preventDefault();
+            focusRules();
+          }
+          const action = chosen.current;
+          chosen.current = null;
+          if (action) queueMicrotask(action);
         }}
         onKeyDown={(e) => e.stopPropagation()}
         className={`z-40 rounded border border-line bg-sheet py-1 shadow-lg ${wide ? 'min-w-[280px]' : 'min-w-[210px]'}`}
       >
-        {children}
+        <Choose value={choose}>{children}</Choose>
       </DropdownMenu.Content>
     </DropdownMenu.Portal>
   );
@@ -51,9 +55,10 @@ export function MenuItem({
   checked?: boolean;
   onSelect(): void;
 }) {
+  const choose = use(Choose);
   return (
     <DropdownMenu.Item
-      onSelect={onSelect}
+      onSelect={() => choose(onSelect)}
       className="flex cursor-pointer items-baseline gap-3 px-3 py-[3px] outline-none data-[highlighted]:bg-accent-soft"
     >
       {checked !== undefined && (

@@ -23,9 +23,7 @@ class KeyboardTest extends OnTheBench {
   }
 
   private Locator named(String name) {
-    return page()
-        .locator("[data-rule]")
-        .filter(new Locator.FilterOptions().setHasText(Pattern.compile(Pattern.quote(name))));
+    return page().locator("[data-rule]").filter(new Locator.FilterOptions().setHasText(name));
   }
 
   private Locator announced(String words) {
@@ -102,6 +100,21 @@ class KeyboardTest extends OnTheBench {
   }
 
   @Test
+  void aRuleInsertedFromTheMenuIsNamedAtOnce() {
+    bench.focus("h12");
+    bench.press("m");
+    page()
+        .getByRole(
+            AriaRole.MENUITEM,
+            new Page.GetByRoleOptions().setName(Pattern.compile("^Insert below")))
+        .click();
+    assertThat(page().getByLabel("Name of rule 14")).isFocused();
+    bench.type("From the menu");
+    bench.press("Enter");
+    assertThat(named("From the menu")).hasAttribute("aria-rowindex", "14");
+  }
+
+  @Test
   void keysOnAButtonInsideARuleAreTheButtonsOwn() {
     String addresses =
         IntStream.range(0, 40)
@@ -124,7 +137,7 @@ class KeyboardTest extends OnTheBench {
     assertThat(page().locator("input[aria-label^='Name of rule']")).hasCount(0);
     assertThat(page().locator("[data-rule]")).hasCount(1);
     // What is no key of a button still is one of the rule.
-    bench.rule("many").locator("button").last().focus();
+    bench.rule("many").getByText("fewer").focus();
     bench.press("Control+Enter");
     assertThat(page().locator("input[aria-label^='Name of rule']")).isFocused();
     assertThat(page().locator("[data-rule]")).hasCount(2);
