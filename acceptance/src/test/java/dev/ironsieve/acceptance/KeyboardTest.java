@@ -103,6 +103,7 @@ class KeyboardTest extends OnTheBench {
   void aRuleInsertedFromTheMenuIsNamedAtOnce() {
     bench.focus("h12");
     bench.press("m");
+    bench.press("Enter");
     page()
         .getByRole(
             AriaRole.MENUITEM,

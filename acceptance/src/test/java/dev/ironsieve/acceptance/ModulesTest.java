@@ -126,7 +126,7 @@ class ModulesTest {
         .should()
         .dependOnClassesThat()
         .resideInAnyPackage(
-            "dev.ironsieve.core.order..",
+            "dev.ironsieve.core.ruleindex..",
             "dev.ironsieve.core.matcher..",
             "dev.ironsieve.core.analysis..",
             "dev.ironsieve.core.difference..",
@@ -135,7 +135,7 @@ class ModulesTest {
         .check(CLASSES);
     noClasses()
         .that()
-        .resideInAPackage("dev.ironsieve.core.order..")
+        .resideInAPackage("dev.ironsieve.core.ruleindex..")
         .should()
         .dependOnClassesThat()
         .resideInAnyPackage(

@@ -12,8 +12,8 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.reach.ReachQuestion;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.formats.csv.ConnectionCsv;
 import java.io.PrintWriter;
@@ -75,12 +75,12 @@ final class Questions implements Runnable {
             .limit(runs + (long) WARM)
             .toList();
     for (int i = 0; i < WARM; i++) {
-      live[0].slots(ids.get(runs + i));
+      live[0].placement(ids.get(runs + i));
     }
-    tell("places for a rule", Timings.of(runs, run -> live[0].slots(ids.get(run))), anew);
-    difference(generator, live[0].order(), base, random, anew);
-    reach(live[0].order(), random, anew);
-    lookUps(generator, base, live[0].order());
+    tell("places for a rule", Timings.of(runs, run -> live[0].placement(ids.get(run))), anew);
+    difference(generator, live[0].index(), base, random, anew);
+    reach(live[0].index(), random, anew);
+    lookUps(generator, base, live[0].index());
     memory(generator, base);
     lines(generator, base);
   }
@@ -92,7 +92,7 @@ final class Questions implements Runnable {
   }
 
   private void difference(
-      RulebaseGenerator generator, Order order, Rulebase base, Random random, Timings anew) {
+      RulebaseGenerator generator, RuleIndex index, Rulebase base, Random random, Timings anew) {
     List<Rulebase> edited = new ArrayList<>();
     for (int run = 0; run < runs; run++) {
       Rulebase next = base;
@@ -104,7 +104,7 @@ final class Questions implements Runnable {
     }
     Difference[] last = new Difference[1];
     for (int i = 0; i < WARM; i++) {
-      Differences.between(order, base, edited.get(i), Aspect.VERDICT, Differences.STEPS);
+      Differences.between(index, base, edited.get(i), Aspect.VERDICT, Differences.STEPS);
     }
     Timings times =
         Timings.of(
@@ -112,7 +112,7 @@ final class Questions implements Runnable {
             run ->
                 last[0] =
                     Differences.between(
-                        order, base, edited.get(run), Aspect.VERDICT, Differences.STEPS));
+                        index, base, edited.get(run), Aspect.VERDICT, Differences.STEPS));
     tell("difference after 50 edits", times, anew);
     System.out.printf(
         "    (the last one: %d parts%s)%n",
@@ -120,7 +120,7 @@ final class Questions implements Runnable {
   }
 
   /** What one address can reach. */
-  private void reach(Order order, Random random, Timings anew) {
+  private void reach(RuleIndex index, Random random, Timings anew) {
     List<Rule> patterns =
         Stream.generate(() -> from("10.%d.%d.9".formatted(random.nextInt(64), random.nextInt(256))))
             .limit(runs)
@@ -128,7 +128,7 @@ final class Questions implements Runnable {
     Timings times =
         Timings.of(
             runs,
-            run -> ReachQuestion.ask(order, patterns.get(run), Space.TO, ReachQuestion.STEPS));
+            run -> ReachQuestion.ask(index, patterns.get(run), Space.TO, ReachQuestion.STEPS));
     tell("what an address can reach", times, anew);
   }
 
@@ -142,14 +142,14 @@ final class Questions implements Runnable {
         any.services());
   }
 
-  private void lookUps(RulebaseGenerator generator, Rulebase base, Order order) {
+  private void lookUps(RulebaseGenerator generator, Rulebase base, RuleIndex index) {
     List<Connection> connections =
         Stream.generate(generator::connection)
-            .filter(connection -> order.space().point(connection) != null)
+            .filter(connection -> index.space().point(connection) != null)
             .limit(POINTS)
             .toList();
-    int[][] points = connections.stream().map(order.space()::point).toArray(int[][]::new);
-    Matcher matcher = new Matcher(order);
+    int[][] points = connections.stream().map(index.space()::point).toArray(int[][]::new);
+    Matcher matcher = new Matcher(index);
     int[] kept = new int[1]; // so that nothing is left out
     Timings laidOut =
         Timings.of(
@@ -157,7 +157,7 @@ final class Questions implements Runnable {
             run -> {
               for (int pass = 0; pass < PASSES; pass++) {
                 for (int[] point : points) {
-                  kept[0] += order.first(point);
+                  kept[0] += index.first(point);
                 }
               }
             });

@@ -222,7 +222,7 @@ final class Sources implements Runnable {
     new LiveAnalysis(generated);
     System.out.printf(
         "analysis with the feed: %.0f ms for %d rules, %.2f times that without it%n",
-        whole, live.order().size(), whole * MILLION / (System.nanoTime() - start));
+        whole, live.index().size(), whole * MILLION / (System.nanoTime() - start));
   }
 
   private Feed read(String edition, byte[] file) {

@@ -45,8 +45,8 @@ class RulebaseGeneratorTest {
           assertThat(slow.decide(found.witness()).orElseThrow().id())
               .as(rule.name())
               .isEqualTo(found.decidedBy());
-          assertThat(live.order().position(live.order().slot(found.causes().getLast())))
-              .isLessThan(live.order().position(live.order().slot(rule.id())));
+          assertThat(live.index().position(live.index().handle(found.causes().getLast())))
+              .isLessThan(live.index().position(live.index().handle(rule.id())));
         }
         case Standing.Undecided open ->
             assertThat(shape).as("%s: %s", rule.name(), open).isEqualTo(Shape.ADVERSARIAL);

@@ -75,7 +75,7 @@ final class Check implements Callable<Integer> {
     List<Report> reports = new ArrayList<>();
     for (Path file : files) {
       Rulebase rulebase = RulebaseFiles.read(file, spec.commandLine().getErr());
-      LocalDate from = day == null ? LocalDate.now(rulebase.handling().timeZone()) : day;
+      LocalDate from = day == null ? LocalDate.now(rulebase.gatewaySettings().timeZone()) : day;
       reports.add(Report.of(file.toString(), rulebase, from));
     }
     switch (format) {

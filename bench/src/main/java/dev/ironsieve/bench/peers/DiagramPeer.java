@@ -1,7 +1,7 @@
 package dev.ironsieve.bench.peers;
 
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
@@ -39,7 +39,7 @@ public final class DiagramPeer implements Peer {
     }
   }
 
-  private final Order order;
+  private final RuleIndex index;
   private final int mostEdges;
   private final List<Map<Node, Integer>> known = new ArrayList<>(); // by axis
   private final List<Node> nodes = new ArrayList<>();
@@ -52,9 +52,9 @@ public final class DiagramPeer implements Peer {
    * @param mostEdges gives up when its nodes have more edges together
    */
   public DiagramPeer(Rulebase rulebase, int mostEdges) {
-    order = new Order(rulebase);
+    index = new RuleIndex(rulebase);
     this.mostEdges = mostEdges;
-    for (int axis = 0; axis < order.space().axes(); axis++) {
+    for (int axis = 0; axis < index.space().axes(); axis++) {
       known.add(new HashMap<>());
     }
     nodes.add(null); // NOTHING
@@ -63,19 +63,19 @@ public final class DiagramPeer implements Peer {
 
   @Override
   public Answer next() {
-    int slot = order.slotAt(next++);
+    int handle = index.handleAt(next++);
     if (gaveUp) {
       return Answer.GAVE_UP;
     }
-    if (!order.rule(slot).enabled()) {
+    if (!index.rule(handle).enabled()) {
       return Answer.DOES_NOT;
     }
     boolean decides = false;
-    for (Box box : order.region(slot)) {
+    for (Box box : index.region(handle)) {
       decides |= !holds(root, box, 0, new HashMap<>());
     }
     if (decides) {
-      for (Box box : order.region(slot)) {
+      for (Box box : index.region(handle)) {
         root = union(root, chain(box, 0), 0, new HashMap<>());
       }
     }
@@ -109,12 +109,12 @@ public final class DiagramPeer implements Peer {
   }
 
   private int chain(Box box, int axis) {
-    if (axis == order.space().axes()) {
+    if (axis == index.space().axes()) {
       return EVERYTHING;
     }
     int below = chain(box, axis + 1);
     IntSet side = box.side(axis);
-    int last = order.space().all(axis).max();
+    int last = index.space().all(axis).max();
     int[] bounds = new int[side.intervals() * 2 + 1];
     int[] next = new int[bounds.length];
     int count = 0;

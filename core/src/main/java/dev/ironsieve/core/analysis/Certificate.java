@@ -4,8 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What proves an answer about one rule, in slots and points of its {@link
- * dev.ironsieve.core.order.Order}: enough to tell whether an edit can have changed the answer.
+ * What proves an answer about one rule, in handles and points of its {@link
+ * dev.ironsieve.core.ruleindex.RuleIndex}: enough to tell whether an edit can have changed the
+ * answer.
  */
 final class Certificate {
   private Certificate() {}
@@ -18,7 +19,7 @@ final class Certificate {
     /**
      * The rules in {@code causes} cover it; {@code decidedBy} decides the point in its place.
      *
-     * @param causes slots, ascending, as they are wherever rules are causes
+     * @param causes handles, ascending, as they are wherever rules are causes
      */
     record Covered(
         boolean shadowed, int[] causes, Minimality minimality, int[] point, int decidedBy)
@@ -60,7 +61,7 @@ final class Certificate {
    *
    * @param settled whether these are all
    */
-  record Needs(List<Unmet> unmet, boolean settled) {}
+  record UnmetNeed(List<Unmet> unmet, boolean settled) {}
 
   /**
    * Whom the rule lets use some applications at this point, nothing lets use what they need.
@@ -78,7 +79,7 @@ final class Certificate {
     }
   }
 
-  static final Needs NO_NEEDS = new Needs(List.of(), true);
+  static final UnmetNeed NO_NEEDS = new UnmetNeed(List.of(), true);
   static final Below NOT_ASKED = new Below.NotAsked();
   static final Pair NONE = new Pair.None();
 }

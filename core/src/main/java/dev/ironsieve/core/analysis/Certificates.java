@@ -3,9 +3,9 @@ package dev.ironsieve.core.analysis;
 import dev.ironsieve.core.analysis.Certificate.Below;
 import dev.ironsieve.core.analysis.Certificate.Pair;
 import dev.ironsieve.core.analysis.Certificate.Standing;
-import dev.ironsieve.core.order.Around;
-import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.parallel.Tasks;
+import dev.ironsieve.core.ruleindex.OverlapQuery;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
@@ -18,8 +18,8 @@ import java.util.function.IntConsumer;
 import java.util.stream.IntStream;
 
 /**
- * The certificates of all rules of an {@link Order}. All at once first, on several threads; after
- * an update of the order only those that the update touches are made again.
+ * The certificates of all rules of an {@link RuleIndex}. All at once first, on several threads;
+ * after an update of the order only those that the update touches are made again.
  */
 final class Certificates {
   /** The rules are cut into so many parts, with counts of their own for the guesses. */
@@ -31,99 +31,99 @@ final class Certificates {
   /** Segments of an end, to tell which rules lie near each other. */
   private static final int SEGMENTS = 256;
 
-  /** A rule is taken to have a whole end if it spans more than one in so many of its labels. */
+  /** A rule is taken to have a whole end if it spans more than one in so many of its codes. */
   private static final int WIDE = 8;
 
   /** From so many rules on an update asks about them on several threads. */
   static final int MANY = 64;
 
-  private final Order order;
+  private final RuleIndex index;
   private final Questions questions;
-  private final Covering covering;
+  private final Shadowing shadowing;
   private final Redundancy redundancy;
   private final Pairs pairs;
-  private final Needs asksNeeds;
-  private Corners corners; // of the whole order
-  private Standing[] standings; // all by slot
+  private final UnmetNeed asksNeeds;
+  private LeastCoveredPoint leastCovered; // of the whole order
+  private Standing[] standings; // all by handle
   private Below[] belows;
   private Pair[] correlated;
   private Pair[] generalised;
-  private Certificate.Needs[] needs;
+  private Certificate.UnmetNeed[] needs;
 
-  Certificates(Order order, long steps) {
-    this.order = order;
-    questions = new Questions(order, steps);
-    covering = new Covering(questions);
+  Certificates(RuleIndex index, long steps) {
+    this.index = index;
+    questions = new Questions(index, steps);
+    shadowing = new Shadowing(questions);
     redundancy = new Redundancy(questions);
-    pairs = new Pairs(questions, slot -> standings[slot]);
-    asksNeeds = new Needs(questions);
+    pairs = new Pairs(questions, handle -> standings[handle]);
+    asksNeeds = new UnmetNeed(questions);
     grow();
-    Corners[] counted = Corners.upTo(order, PARTS);
-    corners = counted[PARTS - 1];
-    each(counted, (slot, c) -> standings[slot] = covering.of(slot, c));
-    pairs.use(new Witnesses(order, standings));
+    LeastCoveredPoint[] counted = LeastCoveredPoint.upTo(index, PARTS);
+    leastCovered = counted[PARTS - 1];
+    each(counted, (handle, c) -> standings[handle] = shadowing.of(handle, c));
+    pairs.use(new Witnesses(index, standings));
     each(
         counted,
-        (slot, c) -> {
-          Around around = around(slot);
-          askBelow(slot, around, c);
-          askCorrelated(slot, around, c);
-          askGeneralised(slot, around);
-          needs[slot] = asksNeeds.of(slot);
+        (handle, c) -> {
+          OverlapQuery overlaps = overlaps(handle);
+          askBelow(handle, overlaps, c);
+          askCorrelated(handle, overlaps, c);
+          askGeneralised(handle, overlaps);
+          needs[handle] = asksNeeds.of(handle);
         });
     pairs.use(null);
   }
 
   /** The same certificates for the same rules, which were laid out anew. */
-  Certificates(Certificates known, Move move, long steps) {
-    order = move.to();
-    questions = new Questions(order, steps);
-    covering = new Covering(questions);
+  Certificates(Certificates known, CertificateTranslation move, long steps) {
+    index = move.to();
+    questions = new Questions(index, steps);
+    shadowing = new Shadowing(questions);
     redundancy = new Redundancy(questions);
-    pairs = new Pairs(questions, slot -> standings[slot]);
-    asksNeeds = new Needs(questions);
-    corners = known.corners.with(order, move.anew().axes());
+    pairs = new Pairs(questions, handle -> standings[handle]);
+    asksNeeds = new UnmetNeed(questions);
+    leastCovered = known.leastCovered.with(index, move.relayout().axes());
     grow();
-    IntStream.range(0, order.size())
+    IntStream.range(0, index.size())
         .parallel()
         .forEach(
             position -> {
-              int was = move.from().slotAt(position);
-              int slot = order.slotAt(position);
-              standings[slot] = move.of(known.standings[was]);
-              belows[slot] = move.of(known.belows[was]);
-              correlated[slot] = move.of(known.correlated[was]);
-              generalised[slot] = move.of(known.generalised[was]);
-              needs[slot] = move.of(known.needs[was]);
+              int was = move.from().handleAt(position);
+              int handle = index.handleAt(position);
+              standings[handle] = move.of(known.standings[was]);
+              belows[handle] = move.of(known.belows[was]);
+              correlated[handle] = move.of(known.correlated[was]);
+              generalised[handle] = move.of(known.generalised[was]);
+              needs[handle] = move.of(known.needs[was]);
             });
   }
 
   /**
    * Asks again what can hang on which hosts are told apart, whatever the rules say.
    *
-   * @return slots of the rules about which it was asked
+   * @return handles of the rules about which it was asked
    */
   BitSet askNeeds() {
     BitSet asked = new BitSet();
-    for (int i = 0; i < order.size(); i++) {
-      int slot = order.slotAt(i);
-      if (asksNeeds.asks(slot)) {
-        needs[slot] = asksNeeds.of(slot);
-        asked.set(slot);
+    for (int i = 0; i < index.size(); i++) {
+      int handle = index.handleAt(i);
+      if (asksNeeds.asks(handle)) {
+        needs[handle] = asksNeeds.of(handle);
+        asked.set(handle);
       }
     }
     return asked;
   }
 
   private interface Ask {
-    void about(int slot, Corners corners);
+    void about(int handle, LeastCoveredPoint leastCovered);
   }
 
   /** Asks about every rule; those that lie near each other one after the other. */
-  private void each(Corners[] counted, Ask ask) {
+  private void each(LeastCoveredPoint[] counted, Ask ask) {
     int[] positions =
-        IntStream.range(0, order.size())
-            .mapToLong(position -> place(order.slotAt(position)) << 32 | position)
+        IntStream.range(0, index.size())
+            .mapToLong(position -> place(index.handleAt(position)) << 32 | position)
             .sorted()
             .mapToInt(packed -> (int) packed)
             .toArray();
@@ -133,7 +133,7 @@ final class Certificates {
           int end = (int) ((long) positions.length * (portion + 1) / PORTIONS);
           for (int i = (int) ((long) positions.length * portion / PORTIONS); i < end; i++) {
             int part = (int) ((long) positions[i] * counted.length / positions.length);
-            ask.about(order.slotAt(positions[i]), counted[part]);
+            ask.about(index.handleAt(positions[i]), counted[part]);
           }
         });
   }
@@ -142,8 +142,8 @@ final class Certificates {
    * Where a rule lies, in segments of both ends: what is read for rules of the same place is near
    * then. The rules of a whole end come first, since they take the longest.
    */
-  private long place(int slot) {
-    List<Box> region = order.region(slot);
+  private long place(int handle) {
+    List<Box> region = index.region(handle);
     return region.isEmpty()
         ? 0
         : segment(region.getFirst(), Space.FROM) << Integer.SIZE / 2
@@ -157,11 +157,11 @@ final class Certificates {
   }
 
   /** Asks about some rules, on several threads if they are many. */
-  private void each(BitSet slots, Ask ask) {
-    int[] all = slots.stream().toArray();
+  private void each(BitSet handles, Ask ask) {
+    int[] all = handles.stream().toArray();
     if (all.length < MANY) {
-      for (int slot : all) {
-        ask.about(slot, corners);
+      for (int handle : all) {
+        ask.about(handle, leastCovered);
       }
       return;
     }
@@ -169,124 +169,130 @@ final class Certificates {
         PARTS,
         part -> {
           for (int i = part; i < all.length; i += PARTS) {
-            ask.about(all[i], corners);
+            ask.about(all[i], leastCovered);
           }
         });
   }
 
   private void grow() {
-    int slots = order.slots();
-    standings = standings == null ? new Standing[slots] : Arrays.copyOf(standings, slots);
-    belows = belows == null ? new Below[slots] : Arrays.copyOf(belows, slots);
-    correlated = correlated == null ? new Pair[slots] : Arrays.copyOf(correlated, slots);
-    generalised = generalised == null ? new Pair[slots] : Arrays.copyOf(generalised, slots);
-    needs = needs == null ? new Certificate.Needs[slots] : Arrays.copyOf(needs, slots);
+    int handles = index.handles();
+    standings = standings == null ? new Standing[handles] : Arrays.copyOf(standings, handles);
+    belows = belows == null ? new Below[handles] : Arrays.copyOf(belows, handles);
+    correlated = correlated == null ? new Pair[handles] : Arrays.copyOf(correlated, handles);
+    generalised = generalised == null ? new Pair[handles] : Arrays.copyOf(generalised, handles);
+    needs = needs == null ? new Certificate.UnmetNeed[handles] : Arrays.copyOf(needs, handles);
   }
 
-  private void askBelow(int slot, Around around, Corners c) {
-    belows[slot] =
-        standings[slot] instanceof Standing.Decides decides
-            ? redundancy.of(slot, decides.point(), around, c)
+  private void askBelow(int handle, OverlapQuery overlaps, LeastCoveredPoint c) {
+    belows[handle] =
+        standings[handle] instanceof Standing.Decides decides
+            ? redundancy.of(handle, decides.point(), overlaps, c)
             : Certificate.NOT_ASKED;
   }
 
-  private boolean matches(int slot) {
-    return order.rule(slot).isInForce() && !order.region(slot).isEmpty();
+  private boolean matches(int handle) {
+    return index.rule(handle).isInForce() && !index.region(handle).isEmpty();
   }
 
-  private Around around(int slot) {
-    return order.around(matches(slot) ? order.region(slot) : List.of());
+  private OverlapQuery overlaps(int handle) {
+    return index.overlaps(matches(handle) ? index.region(handle) : List.of());
   }
 
-  private void askCorrelated(int slot, Around around, Corners c) {
-    correlated[slot] = matches(slot) ? pairs.correlated(slot, around, c) : Certificate.NONE;
+  private void askCorrelated(int handle, OverlapQuery overlaps, LeastCoveredPoint c) {
+    correlated[handle] = matches(handle) ? pairs.correlated(handle, overlaps, c) : Certificate.NONE;
   }
 
-  private void askGeneralised(int slot, Around around) {
-    generalised[slot] = matches(slot) ? pairs.generalised(slot, around) : Certificate.NONE;
+  private void askGeneralised(int handle, OverlapQuery overlaps) {
+    generalised[handle] = matches(handle) ? pairs.generalised(handle, overlaps) : Certificate.NONE;
   }
 
-  Standing standing(int slot) {
-    return standings[slot];
+  Standing standing(int handle) {
+    return standings[handle];
   }
 
-  Below below(int slot) {
-    return belows[slot];
+  Below below(int handle) {
+    return belows[handle];
   }
 
-  Pair correlated(int slot) {
-    return correlated[slot];
+  Pair correlated(int handle) {
+    return correlated[handle];
   }
 
-  Pair generalised(int slot) {
-    return generalised[slot];
+  Pair generalised(int handle) {
+    return generalised[handle];
   }
 
-  Certificate.Needs needs(int slot) {
-    return needs[slot];
+  Certificate.UnmetNeed needs(int handle) {
+    return needs[handle];
   }
 
-  Pairs.Partners partners(int slot, boolean generalised) {
-    return matches(slot)
-        ? pairs.all(slot, generalised, corners)
+  Pairs.Partners partners(int handle, boolean generalised) {
+    return matches(handle)
+        ? pairs.all(handle, generalised, leastCovered)
         : new Pairs.Partners(List.of(), true);
   }
 
-  Slots slots(int slot) {
-    return new Moving(questions, corners).of(slot);
+  Placement placement(int handle) {
+    return new PlacementSearch(questions, leastCovered).of(handle);
   }
 
   /**
    * Makes the certificates again that an update of the order can have touched.
    *
    * @param events what the change did
-   * @return slots of the rules about which something was asked again
+   * @return handles of the rules about which something was asked again
    */
-  BitSet update(Order.Change change, List<Event> events) {
+  BitSet update(RuleIndex.Change change, List<IndexChange> events) {
     grow();
     BitSet fresh = new BitSet();
     change.fresh().forEach(fresh::set);
     BitSet restood = (BitSet) fresh.clone();
-    for (Event event : events) {
-      below(fresh, event, slot -> restood.set(slot, restood.get(slot) || shaken(slot, event)));
+    for (IndexChange event : events) {
+      below(
+          fresh,
+          event,
+          handle -> restood.set(handle, restood.get(handle) || shaken(handle, event)));
     }
     Set<Integer> turned = new HashSet<>(change.fresh());
     inOrder(
         restood,
-        slot -> {
-          Standing before = standings[slot];
-          standings[slot] = covering.of(slot, corners);
-          if ((before instanceof Standing.Decides) != (standings[slot] instanceof Standing.Decides)
+        handle -> {
+          Standing before = standings[handle];
+          standings[handle] = shadowing.of(handle, leastCovered);
+          if ((before instanceof Standing.Decides)
+                  != (standings[handle] instanceof Standing.Decides)
               || (before instanceof Standing.Covered)
-                  != (standings[slot] instanceof Standing.Covered)) {
-            turned.add(slot);
+                  != (standings[handle] instanceof Standing.Covered)) {
+            turned.add(handle);
           }
         });
     BitSet belowAgain = (BitSet) restood.clone();
     BitSet correlatedAgain = (BitSet) fresh.clone();
     BitSet generalisedAgain = (BitSet) fresh.clone();
-    for (Event event : events) {
-      for (int slot : event.meeting()) {
-        belowAgain.set(slot, belowAgain.get(slot) || matters(slot, event));
+    for (IndexChange event : events) {
+      for (int handle : event.overlapping()) {
+        belowAgain.set(handle, belowAgain.get(handle) || matters(handle, event));
       }
       below(
           fresh,
           event,
-          slot -> {
-            correlatedAgain.set(slot, correlatedAgain.get(slot) || correlates(slot, event));
-            generalisedAgain.set(slot, generalisedAgain.get(slot) || generalises(slot, event));
+          handle -> {
+            correlatedAgain.set(handle, correlatedAgain.get(handle) || correlates(handle, event));
+            generalisedAgain.set(
+                handle, generalisedAgain.get(handle) || generalises(handle, event));
           });
     }
-    for (int slot : turned) {
-      for (int other : order.meeting(order.region(slot), order.position(slot) + 1, order.size())) {
-        generalisedAgain.set(other, generalisedAgain.get(other) || concerns(other, slot));
+    for (int handle : turned) {
+      for (int other :
+          index.overlapping(index.region(handle), index.position(handle) + 1, index.size())) {
+        generalisedAgain.set(other, generalisedAgain.get(other) || concerns(other, handle));
       }
     }
-    each(belowAgain, (slot, own) -> askBelow(slot, around(slot), own));
-    each(correlatedAgain, (slot, own) -> askCorrelated(slot, around(slot), own));
-    each(generalisedAgain, (slot, own) -> askGeneralised(slot, around(slot)));
+    each(belowAgain, (handle, own) -> askBelow(handle, overlaps(handle), own));
+    each(correlatedAgain, (handle, own) -> askCorrelated(handle, overlaps(handle), own));
+    each(generalisedAgain, (handle, own) -> askGeneralised(handle, overlaps(handle)));
     BitSet needsAgain = needsAgain(fresh, events);
-    each(needsAgain, (slot, own) -> needs[slot] = asksNeeds.of(slot));
+    each(needsAgain, (handle, own) -> needs[handle] = asksNeeds.of(handle));
     BitSet asked = belowAgain; // which has all whose standing was asked again
     asked.or(correlatedAgain);
     asked.or(generalisedAgain);
@@ -294,15 +300,15 @@ final class Certificates {
     return asked;
   }
 
-  private BitSet needsAgain(BitSet fresh, List<Event> events) {
+  private BitSet needsAgain(BitSet fresh, List<IndexChange> events) {
     BitSet again = (BitSet) fresh.clone();
-    for (int i = 0; i < order.size(); i++) {
-      int slot = order.slotAt(i);
-      if (!again.get(slot) && asksNeeds.asks(slot)) {
-        for (Event event : events) {
+    for (int i = 0; i < index.size(); i++) {
+      int handle = index.handleAt(i);
+      if (!again.get(handle) && asksNeeds.asks(handle)) {
+        for (IndexChange event : events) {
           boolean above = event.place() <= i;
-          if (asksNeeds.concerns(slot, needs[slot], event.slot(), event.fresh(), above)) {
-            again.set(slot);
+          if (asksNeeds.concerns(handle, needs[handle], event.handle(), event.fresh(), above)) {
+            again.set(handle);
           }
         }
       }
@@ -310,115 +316,121 @@ final class Certificates {
     return again;
   }
 
-  private void inOrder(BitSet slots, IntConsumer ask) {
-    slots.stream()
-        .mapToLong(slot -> (long) order.position(slot) << 32 | slot)
+  private void inOrder(BitSet handles, IntConsumer ask) {
+    handles.stream()
+        .mapToLong(handle -> (long) index.position(handle) << 32 | handle)
         .sorted()
         .forEach(packed -> ask.accept((int) packed));
   }
 
   /** The rules, of those that stayed or are new, that stand below the event and meet it. */
-  private void below(BitSet fresh, Event event, IntConsumer action) {
-    for (int slot : event.meeting()) {
-      int position = order.position(slot);
+  private void below(BitSet fresh, IndexChange event, IntConsumer action) {
+    for (int handle : event.overlapping()) {
+      int position = index.position(handle);
       boolean isBelow =
-          event.fresh() ? position > event.place() : position >= event.place() && !fresh.get(slot);
+          event.fresh()
+              ? position > event.place()
+              : position >= event.place() && !fresh.get(handle);
       if (isBelow) {
-        action.accept(slot);
+        action.accept(handle);
       }
     }
   }
 
   /** Whether the certificate of where a rule stands, which is below the event, may be void. */
-  private boolean shaken(int slot, Event event) {
-    return switch (standings[slot]) {
+  private boolean shaken(int handle, IndexChange event) {
+    return switch (standings[handle]) {
       case null -> true;
-      case Standing.Decides decides -> event.fresh() && order.holds(event.slot(), decides.point());
+      case Standing.Decides decides ->
+          event.fresh() && index.holds(event.handle(), decides.point());
       case Standing.Covered covered ->
-          event.fresh() ? outdone(slot, covered, event) : missed(covered, event);
+          event.fresh() ? outdone(handle, covered, event) : missed(covered, event);
       case Standing.Undecided open -> true;
       case Standing.Empty empty -> false;
       case Standing.PassedOver off -> false;
     };
   }
 
-  private boolean missed(Standing.Covered covered, Event gone) {
-    return Arrays.binarySearch(covered.causes(), gone.slot()) >= 0
-        || covered.decidedBy() == gone.slot()
+  private boolean missed(Standing.Covered covered, IndexChange gone) {
+    return Arrays.binarySearch(covered.causes(), gone.handle()) >= 0
+        || covered.decidedBy() == gone.handle()
         || !covered.shadowed();
   }
 
-  private boolean outdone(int slot, Standing.Covered covered, Event fresh) {
+  private boolean outdone(int handle, Standing.Covered covered, IndexChange fresh) {
     if (covered.causes().length > 1 || covered.minimality() != Minimality.SMALLEST) {
       return true;
     }
-    if (!covered.shadowed() && order.rule(fresh.slot()).verdict() != order.rule(slot).verdict()) {
+    if (!covered.shadowed()
+        && index.rule(fresh.handle()).verdict() != index.rule(handle).verdict()) {
       return true;
     }
-    return order.position(covered.decidedBy()) > order.position(fresh.slot())
-        && order.holds(fresh.slot(), covered.point());
+    return index.position(covered.decidedBy()) > index.position(fresh.handle())
+        && index.holds(fresh.handle(), covered.point());
   }
 
   /** Whether the certificate that a rule matters, or does not, may be void. */
-  private boolean matters(int slot, Event event) {
-    return switch (belows[slot]) {
+  private boolean matters(int handle, IndexChange event) {
+    return switch (belows[handle]) {
       case null -> true;
       case Below.NotAsked never -> false;
       case Below.Undecided open -> true;
       case Below.Redundant redundant -> true;
       case Below.Matters matters ->
           event.fresh()
-              ? order.holds(event.slot(), matters.point())
-              : event.slot() == matters.next();
+              ? index.holds(event.handle(), matters.point())
+              : event.handle() == matters.next();
     };
   }
 
-  private boolean correlates(int slot, Event event) {
-    return switch (correlated[slot]) {
+  private boolean correlates(int handle, IndexChange event) {
+    return switch (correlated[handle]) {
       case null -> true;
       case Pair.Undecided open -> true;
-      case Pair.None none -> correlatesFirst(slot, event, order.position(slot));
+      case Pair.None none -> correlatesFirst(handle, event, index.position(handle));
       case Pair.Found found ->
-          shaken(found, event) || correlatesFirst(slot, event, order.position(found.other()));
+          shaken(found, event) || correlatesFirst(handle, event, index.position(found.other()));
     };
   }
 
   /** Whether, by the event, a rule above a position may correlate that did not. */
-  private boolean correlatesFirst(int slot, Event event, int end) {
+  private boolean correlatesFirst(int handle, IndexChange event, int end) {
     if (!event.fresh()) {
-      return pairs.revealed(slot, event.region(), event.place(), end, corners) != Certificate.NONE;
+      return pairs.revealed(handle, event.region(), event.place(), end, leastCovered)
+          != Certificate.NONE;
     }
-    return event.place() < end && pairs.correlates(slot, event.slot(), corners) != Certificate.NONE;
+    return event.place() < end
+        && pairs.correlates(handle, event.handle(), leastCovered) != Certificate.NONE;
   }
 
-  private boolean generalises(int slot, Event event) {
-    return switch (generalised[slot]) {
+  private boolean generalises(int handle, IndexChange event) {
+    return switch (generalised[handle]) {
       case null -> true;
       case Pair.Undecided open -> true;
-      case Pair.None none -> event.fresh() && generalisesOneOf(slot, event.slot(), none);
+      case Pair.None none -> event.fresh() && generalisesOneOf(handle, event.handle(), none);
       case Pair.Found found ->
-          shaken(found, event) || event.fresh() && generalisesOneOf(slot, event.slot(), found);
+          shaken(found, event) || event.fresh() && generalisesOneOf(handle, event.handle(), found);
     };
   }
 
   /** Whether it may generalise another rule, which stands above the one that it is known to. */
-  private boolean generalisesOneOf(int slot, int other, Pair known) {
+  private boolean generalisesOneOf(int handle, int other, Pair known) {
     boolean first =
         !(known instanceof Pair.Found found)
-            || order.position(other) < order.position(found.other());
-    return first && pairs.generalises(slot, other) != Certificate.NONE;
+            || index.position(other) < index.position(found.other());
+    return first && pairs.generalises(handle, other) != Certificate.NONE;
   }
 
-  private boolean shaken(Pair.Found found, Event event) {
+  private boolean shaken(Pair.Found found, IndexChange event) {
     return event.fresh()
-        ? order.position(found.other()) > order.position(event.slot())
-            && order.holds(event.slot(), found.point())
-        : found.other() == event.slot();
+        ? index.position(found.other()) > index.position(event.handle())
+            && index.holds(event.handle(), found.point())
+        : found.other() == event.handle();
   }
 
   /** Whether what a rule generalises may be another now that {@code turned} does (not) decide. */
-  private boolean concerns(int slot, int turned) {
-    return generalised[slot] instanceof Pair.Found found && found.other() == turned
-        || generalisesOneOf(slot, turned, generalised[slot]);
+  private boolean concerns(int handle, int turned) {
+    return generalised[handle] instanceof Pair.Found found && found.other() == turned
+        || generalisesOneOf(handle, turned, generalised[handle]);
   }
 }

@@ -34,14 +34,14 @@ enum Containment {
   }
 
   private static Containment of(Box box, List<Box> outer, Budget budget) {
-    int meeting = 0;
+    int overlapping = 0;
     for (Box candidate : outer) {
       if (candidate.containsAll(box)) {
         return INSIDE;
       }
-      meeting += candidate.intersects(box) ? 1 : 0;
+      overlapping += candidate.intersects(box) ? 1 : 0;
     }
-    if (meeting < 2) {
+    if (overlapping < 2) {
       return NOT_INSIDE; // one box that does not hold it is not enough
     }
     List<Candidate> candidates = outer.stream().map(o -> new Candidate(0, o)).toList();

@@ -4,7 +4,7 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Resolution;
 import java.time.LocalDate;
@@ -39,11 +39,11 @@ public final class LiveAnalysis {
   private final long steps;
   private final LocalDate day;
   private Rulebase rulebase;
-  private Order order;
+  private RuleIndex index;
   private Certificates certificates;
   private View.Maker maker;
   private Map<Integer, View> views;
-  private Reaches reaches;
+  private ReachEstimates reaches;
 
   public LiveAnalysis(Rulebase rulebase) {
     this(rulebase, STEPS);
@@ -70,18 +70,18 @@ public final class LiveAnalysis {
   }
 
   private void start(Rulebase next) {
-    Order laidOut = new Order(next, day);
+    RuleIndex laidOut = new RuleIndex(next, day);
     Certificates fresh = new Certificates(laidOut, steps);
     rulebase = next;
-    order = laidOut;
+    index = laidOut;
     certificates = fresh;
     maker = maker();
     views = new HashMap<>();
-    reaches = new Reaches(order, certificates);
+    reaches = new ReachEstimates(index, certificates);
   }
 
   private View.Maker maker() {
-    return new View.Maker(order, certificates, steps, rulebase.handling().breadth());
+    return new View.Maker(index, certificates, steps, rulebase.gatewaySettings().breadth());
   }
 
   public Rulebase rulebase() {
@@ -94,16 +94,16 @@ public final class LiveAnalysis {
   }
 
   /** The rules as they are laid out here; changes with every update. */
-  public Order order() {
-    return order;
+  public RuleIndex index() {
+    return index;
   }
 
-  private int slot(String id) {
-    int slot = order.slot(id);
-    if (slot == Order.NONE) {
+  private int handle(String id) {
+    int handle = index.handle(id);
+    if (handle == RuleIndex.NONE) {
       throw new IllegalArgumentException("no rule has the id " + id);
     }
-    return slot;
+    return handle;
   }
 
   /** Works out all that may be asked about each rule, on several threads, before it is asked. */
@@ -112,40 +112,40 @@ public final class LiveAnalysis {
     reaches.answerAll();
   }
 
-  private View view(int slot) {
-    return views.computeIfAbsent(slot, maker::of);
+  private View view(int handle) {
+    return views.computeIfAbsent(handle, maker::of);
   }
 
   /** Where a rule stands, by its id. */
   public Standing standing(String id) {
-    return view(slot(id)).standing();
+    return view(handle(id)).standing();
   }
 
   /** Where every rule stands, by its id, in the rules' order. */
   public Map<String, Standing> standings() {
     makeMissing();
     Map<String, Standing> out = new LinkedHashMap<>();
-    for (int i = 0; i < order.size(); i++) {
-      int slot = order.slotAt(i);
-      out.put(order.rule(slot).id(), view(slot).standing());
+    for (int i = 0; i < index.size(); i++) {
+      int handle = index.handleAt(i);
+      out.put(index.rule(handle).id(), view(handle).standing());
     }
     return out;
   }
 
   /** The findings about a rule, by its id. */
   public List<Finding> findings(String id) {
-    return view(slot(id)).findings();
+    return view(handle(id)).findings();
   }
 
   /** All findings, in the rules' order. */
   public List<Finding> findings() {
-    int[] slots = IntStream.range(0, order.size()).map(order::slotAt).toArray();
-    return each(slots, this::findings).flatMap(List::stream).toList();
+    int[] handles = IntStream.range(0, index.size()).map(index::handleAt).toArray();
+    return each(handles, this::findings).flatMap(List::stream).toList();
   }
 
-  private List<Finding> findings(int slot) {
-    View view = views.get(slot);
-    return view == null ? maker.findings(slot) : view.findings();
+  private List<Finding> findings(int handle) {
+    View view = views.get(handle);
+    return view == null ? maker.findings(handle) : view.findings();
   }
 
   /**
@@ -165,14 +165,14 @@ public final class LiveAnalysis {
     if (kind != Finding.Kind.CORRELATED && kind != Finding.Kind.GENERALISED) {
       throw new IllegalArgumentException("no partners for " + kind);
     }
-    Pairs.Partners found = certificates.partners(slot(id), kind == Finding.Kind.GENERALISED);
+    Pairs.Partners found = certificates.partners(handle(id), kind == Finding.Kind.GENERALISED);
     return new Partners(
-        found.slots().stream().map(slot -> order.rule(slot).id()).toList(), found.complete());
+        found.handles().stream().map(handle -> index.rule(handle).id()).toList(), found.complete());
   }
 
   /** What becomes of a rule at every other place in the order. */
-  public Slots slots(String id) {
-    return certificates.slots(slot(id));
+  public Placement placement(String id) {
+    return certificates.placement(handle(id));
   }
 
   /**
@@ -181,7 +181,7 @@ public final class LiveAnalysis {
    * the rules as they are, not from how they came about.
    */
   public Reach reach(String id) {
-    return reaches.of(slot(id));
+    return reaches.of(handle(id));
   }
 
   /**
@@ -213,40 +213,40 @@ public final class LiveAnalysis {
   }
 
   private Changed updated(Rulebase next, Set<String> moved) {
-    if (views.size() < order.size()) {
+    if (views.size() < index.size()) {
       makeMissing(); // what is told after the update is compared with what was told before it
     }
-    if (!next.handling().breadth().equals(rulebase.handling().breadth())) {
+    if (!next.gatewaySettings().breadth().equals(rulebase.gatewaySettings().breadth())) {
       return startAgain(next);
     }
     if (!next.tellsApartAsIn(rulebase)) {
       return updateNames(next, moved);
     }
-    Order.Change change = change(next(next, moved));
+    RuleIndex.Change change = change(next(next, moved));
     if (change == null) {
       return startAgain(next);
     }
     rulebase = next;
-    List<Event> events = Event.of(change, order);
+    List<IndexChange> events = IndexChange.of(change, index);
     BitSet asked = certificates.update(change, events);
     addNeighbours(change, events, asked);
     addOutdated(events, asked);
-    Set<Integer> met = slotsWhoseReachMayChange(change, events);
+    Set<Integer> met = handlesWhoseReachMayChange(change, events);
     Set<String> reachable = ids(met);
     reachable.addAll(ids(reaches.update(change, met)));
     Map<String, View> gone = new HashMap<>();
-    for (int slot : change.gone().keySet()) {
-      View view = views.remove(slot);
+    for (int handle : change.gone().keySet()) {
+      View view = views.remove(handle);
       if (view != null) {
-        gone.put(order.rule(slot).id(), view);
+        gone.put(index.rule(handle).id(), view);
       }
     }
     Set<String> changed = new LinkedHashSet<>();
-    int[] slots = asked.stream().toArray();
-    View[] made = views(slots);
-    for (int i = 0; i < slots.length; i++) {
-      String id = order.rule(slots[i]).id();
-      View was = views.put(slots[i], made[i]);
+    int[] handles = asked.stream().toArray();
+    View[] made = views(handles);
+    for (int i = 0; i < handles.length; i++) {
+      String id = index.rule(handles[i]).id();
+      View was = views.put(handles[i], made[i]);
       if (!made[i].equals(was == null ? gone.get(id) : was)) {
         changed.add(id);
       }
@@ -255,26 +255,26 @@ public final class LiveAnalysis {
   }
 
   /** What is to be told of some rules now. */
-  private View[] views(int[] slots) {
-    return each(slots, maker::of).toArray(View[]::new);
+  private View[] views(int[] handles) {
+    return each(handles, maker::of).toArray(View[]::new);
   }
 
   /** Something of some rules, in their order; on several threads if they are many. */
-  private static <T> Stream<T> each(int[] slots, IntFunction<T> what) {
-    IntStream all = Arrays.stream(slots);
-    return (slots.length < Certificates.MANY ? all : all.parallel()).mapToObj(what);
+  private static <T> Stream<T> each(int[] handles, IntFunction<T> what) {
+    IntStream all = Arrays.stream(handles);
+    return (handles.length < Certificates.MANY ? all : all.parallel()).mapToObj(what);
   }
 
   /** The next state of the rules for the order; its addresses and services may be others. */
-  private Order.Next next(Rulebase next, Set<String> moved) {
+  private RuleIndex.Next next(Rulebase next, Set<String> moved) {
     if (next.namesMeanAsIn(rulebase)) {
-      return order.next(next.rules(), moved);
+      return index.next(next.rules(), moved);
     }
-    return next(next.rules(), moved, new Resolution(next, order.resolution()));
+    return next(next.rules(), moved, new Resolution(next, index.resolution()));
   }
 
-  private Order.Next next(List<Rule> rules, Set<String> moved, Resolution names) {
-    return new Order.Next(rules, moved, names, names.sayingOthers(rules, order.resolution()));
+  private RuleIndex.Next next(List<Rule> rules, Set<String> moved, Resolution names) {
+    return new RuleIndex.Next(rules, moved, names, names.sayingOthers(rules, index.resolution()));
   }
 
   /**
@@ -282,8 +282,8 @@ public final class LiveAnalysis {
    *
    * @return null if that is quicker done from the start
    */
-  private Order.Change change(Order.Next next) {
-    Order.Change change = order.update(next);
+  private RuleIndex.Change change(RuleIndex.Next next) {
+    RuleIndex.Change change = index.update(next);
     if (change == null && changed(next.rules()) + next.others().size() <= MOST_CHANGES) {
       change = updateWithMoreRoom(next);
     }
@@ -293,36 +293,38 @@ public final class LiveAnalysis {
   }
 
   /** Spreads the classes again, and lays the rules out anew if that does not do. */
-  private Order.Change updateWithMoreRoom(Order.Next next) {
-    Order.Anew spread = order.spread();
-    if (spread != null) {
-      move(spread);
-      Order.Change change = order.update(next);
+  private RuleIndex.Change updateWithMoreRoom(RuleIndex.Next next) {
+    RuleIndex.Relayout relabelled = index.relabelled();
+    if (relabelled != null) {
+      move(relabelled);
+      RuleIndex.Change change = index.update(next);
       if (change != null) {
         return change;
       }
     }
-    move(order.anew(next));
-    return order.update(next);
+    move(index.relayout(next));
+    return index.update(next);
   }
 
   /** How many rules are not there yet as they are now; O(rules). */
   private long changed(List<Rule> next) {
     return next.stream()
-        .filter(rule -> order.slot(rule.id()) == Order.NONE || order.rule(slot(rule.id())) != rule)
+        .filter(
+            rule ->
+                index.handle(rule.id()) == RuleIndex.NONE || index.rule(handle(rule.id())) != rule)
         .count();
   }
 
   /** Takes over the same rules laid out anew; all else stays. */
-  void move(Order.Anew anew) {
-    Move move = new Move(order, anew);
-    order = move.to();
+  void move(RuleIndex.Relayout relayout) {
+    CertificateTranslation move = new CertificateTranslation(index, relayout);
+    index = move.to();
     certificates = new Certificates(certificates, move, steps);
     maker = maker();
     Map<Integer, View> known = views;
     views = new HashMap<>();
-    known.forEach((slot, view) -> views.put(move.slot(slot), view));
-    reaches = new Reaches(reaches, move, certificates);
+    known.forEach((handle, view) -> views.put(move.handle(handle), view));
+    reaches = new ReachEstimates(reaches, move, certificates);
   }
 
   private Changed startAgain(Rulebase next) {
@@ -342,7 +344,7 @@ public final class LiveAnalysis {
       start(next);
     }
     Changed changed = told(before);
-    return reachable == null || Reaches.areFew(order)
+    return reachable == null || ReachEstimates.areFew(index)
         ? changed
         : new Changed(changed.answers(), reachable);
   }
@@ -371,23 +373,23 @@ public final class LiveAnalysis {
     } catch (InvalidModel e) {
       return null; // too much to tell apart at once
     }
-    reaches = new Reaches(order, certificates); // since values may stand in another order
+    reaches = new ReachEstimates(index, certificates); // since values may stand in another order
     if (was != rulebase && !moveIn(was)) {
       return null;
     }
-    Resolution names = is == next ? order.resolution() : new Resolution(is, order.resolution());
-    if (!names.tellsApartAsIn(order.resolution())) {
+    Resolution names = is == next ? index.resolution() : new Resolution(is, index.resolution());
+    if (!names.tellsApartAsIn(index.resolution())) {
       return null;
     }
-    Order.Change change = change(next(next.rules(), moved, names));
+    RuleIndex.Change change = change(next(next.rules(), moved, names));
     if (change == null) {
       return null;
     }
-    List<Event> events = Event.of(change, order);
+    List<IndexChange> events = IndexChange.of(change, index);
     BitSet asked = certificates.update(change, events);
     addNeighbours(change, events, asked);
     addOutdated(events, asked);
-    Set<String> reachable = ids(slotsWhoseReachMayChange(change, events));
+    Set<String> reachable = ids(handlesWhoseReachMayChange(change, events));
     asked.stream().forEach(views::remove);
     change.gone().keySet().forEach(views::remove);
     if ((was != next || is != next) && !moveIn(next)) {
@@ -404,55 +406,56 @@ public final class LiveAnalysis {
    * @return whether that is possible
    */
   private boolean moveIn(Rulebase names) {
-    Order before = order;
-    Order.Anew anew = before.in(names);
-    if (anew == null) {
+    RuleIndex before = index;
+    RuleIndex.Relayout relayout = before.in(names);
+    if (relayout == null) {
       return false;
     }
-    move(anew);
+    move(relayout);
     Map<Integer, View> kept = new ConcurrentHashMap<>();
     views.entrySet().parallelStream()
-        .filter(view -> view.getValue().witnesses().allMatch(w -> isSame(w, before, anew)))
+        .filter(view -> view.getValue().witnesses().allMatch(w -> isSame(w, before, relayout)))
         .forEach(view -> kept.put(view.getKey(), view.getValue()));
     views = new HashMap<>(kept);
     return true;
   }
 
   /** Whether a connection is still one of those that it stood for. */
-  private static boolean isSame(Connection connection, Order before, Order.Anew anew) {
+  private static boolean isSame(
+      Connection connection, RuleIndex before, RuleIndex.Relayout relayout) {
     int[] was = before.space().point(connection);
-    int[] is = anew.order().space().point(connection);
-    return was != null && is != null && Arrays.equals(anew.points().apply(was), is);
+    int[] is = relayout.index().space().point(connection);
+    return was != null && is != null && Arrays.equals(relayout.points().apply(was), is);
   }
 
-  private Set<String> ids(Set<Integer> slots) {
+  private Set<String> ids(Set<Integer> handles) {
     Set<String> out = new LinkedHashSet<>();
-    slots.forEach(slot -> out.add(order.rule(slot).id()));
+    handles.forEach(handle -> out.add(index.rule(handle).id()));
     return out;
   }
 
   private Map<String, View> viewsById() {
     Map<String, View> out = new HashMap<>();
-    views.forEach((slot, view) -> out.put(order.rule(slot).id(), view));
+    views.forEach((handle, view) -> out.put(index.rule(handle).id(), view));
     return out;
   }
 
   /**
    * Makes what is to be told of rules where it is left out.
    *
-   * @return slots of these rules
+   * @return handles of these rules
    */
   private int[] makeMissing() {
-    int[] slots =
-        IntStream.range(0, order.size())
-            .map(order::slotAt)
-            .filter(slot -> !views.containsKey(slot))
+    int[] handles =
+        IntStream.range(0, index.size())
+            .map(index::handleAt)
+            .filter(handle -> !views.containsKey(handle))
             .toArray();
-    View[] made = views(slots);
-    for (int i = 0; i < slots.length; i++) {
-      views.put(slots[i], made[i]);
+    View[] made = views(handles);
+    for (int i = 0; i < handles.length; i++) {
+      views.put(handles[i], made[i]);
     }
-    return slots;
+    return handles;
   }
 
   /**
@@ -460,9 +463,9 @@ public final class LiveAnalysis {
    */
   private Changed told(Map<String, View> before) {
     Set<String> changed = new LinkedHashSet<>();
-    for (int slot : makeMissing()) {
-      String id = order.rule(slot).id();
-      if (!views.get(slot).equals(before.get(id))) {
+    for (int handle : makeMissing()) {
+      String id = index.rule(handle).id();
+      if (!views.get(handle).equals(before.get(id))) {
         changed.add(id);
       }
     }
@@ -472,20 +475,20 @@ public final class LiveAnalysis {
   }
 
   /** Whether two rules can be merged hangs on what stands next to each other. */
-  private void addNeighbours(Order.Change change, List<Event> events, BitSet asked) {
+  private void addNeighbours(RuleIndex.Change change, List<IndexChange> events, BitSet asked) {
     Set<Integer> places = new HashSet<>();
     events.forEach(event -> places.add(event.place()));
-    change.reworded().forEach(slot -> places.add(order.position(slot)));
+    change.reworded().forEach(handle -> places.add(index.position(handle)));
     for (int place : places) {
-      int above = Math.min(place, order.size()) - 1;
-      while (above >= 0 && !order.rule(order.slotAt(above)).isInForce()) {
+      int above = Math.min(place, index.size()) - 1;
+      while (above >= 0 && !index.rule(index.handleAt(above)).isInForce()) {
         above--;
       }
       if (above >= 0) {
-        asked.set(order.slotAt(above));
+        asked.set(index.handleAt(above));
       }
-      if (place < order.size()) {
-        asked.set(order.slotAt(place));
+      if (place < index.size()) {
+        asked.set(index.handleAt(place));
       }
     }
   }
@@ -494,31 +497,32 @@ public final class LiveAnalysis {
    * A new rule may cut a class in two, and then a connection that was told as an example may lie in
    * the half that the new rule takes, although the certificate's point does not.
    */
-  private void addOutdated(List<Event> events, BitSet asked) {
-    for (Event event : events) {
-      List<Box> region = order.region(event.slot());
-      for (int slot : event.fresh() ? event.meeting() : NOBODY) {
-        View view = views.get(slot);
-        if (view != null && view.witnesses().anyMatch(w -> order.space().mayHold(region, w))) {
-          asked.set(slot);
+  private void addOutdated(List<IndexChange> events, BitSet asked) {
+    for (IndexChange event : events) {
+      List<Box> region = index.region(event.handle());
+      for (int handle : event.fresh() ? event.overlapping() : NOBODY) {
+        View view = views.get(handle);
+        if (view != null && view.witnesses().anyMatch(w -> index.space().mayHold(region, w))) {
+          asked.set(handle);
         }
       }
     }
   }
 
-  private Set<Integer> slotsWhoseReachMayChange(Order.Change change, List<Event> events) {
+  private Set<Integer> handlesWhoseReachMayChange(
+      RuleIndex.Change change, List<IndexChange> events) {
     Set<Integer> out = new LinkedHashSet<>(change.fresh());
-    int first = order.size();
-    for (int slot : change.fresh()) {
-      first = Math.min(first, order.position(slot));
+    int first = index.size();
+    for (int handle : change.fresh()) {
+      first = Math.min(first, index.position(handle));
     }
     for (int place : change.gone().values()) {
       first = Math.min(first, place);
     }
-    for (Event event : events) {
-      for (int slot : event.meeting()) {
-        if (order.position(slot) >= first) {
-          out.add(slot);
+    for (IndexChange event : events) {
+      for (int handle : event.overlapping()) {
+        if (index.position(handle) >= first) {
+          out.add(handle);
         }
       }
     }

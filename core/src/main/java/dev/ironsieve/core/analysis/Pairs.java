@@ -6,8 +6,8 @@ import dev.ironsieve.core.analysis.Questions.Obstacle;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
-import dev.ironsieve.core.order.Around;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.OverlapQuery;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -26,16 +26,16 @@ final class Pairs {
   private static final int QUESTIONS = 40;
 
   private final Questions questions;
-  private final Order order;
+  private final RuleIndex index;
   private final IntFunction<Standing> standings;
   private Witnesses witnesses; // while they are not outdated
 
   /**
-   * @param standings what is known of each rule, by slot
+   * @param standings what is known of each rule, by handle
    */
   Pairs(Questions questions, IntFunction<Standing> standings) {
     this.questions = questions;
-    this.order = questions.order;
+    this.index = questions.index;
     this.standings = standings;
   }
 
@@ -48,17 +48,17 @@ final class Pairs {
 
   /**
    * The first earlier rule with another verdict whose witness lies in this rule and for which a
-   * test holds, or {@link Order#NONE}.
+   * test holds, or {@link RuleIndex#NONE}.
    */
-  private int firstInside(int slot, Around around, IntPredicate test) {
+  private int firstInside(int handle, OverlapQuery overlaps, IntPredicate test) {
     if (witnesses != null) {
-      return witnesses.firstInside(slot, test);
+      return witnesses.firstInside(handle, test);
     }
-    int[] first = {Order.NONE};
-    around.some(
+    int[] first = {RuleIndex.NONE};
+    overlaps.some(
         0,
-        order.position(slot),
-        other -> contradicts(slot, other) && decidesInside(slot, other),
+        index.position(handle),
+        other -> contradicts(handle, other) && decidesInside(handle, other),
         other -> {
           if (isAbove(other, first[0]) && test.test(other)) {
             first[0] = other;
@@ -68,61 +68,61 @@ final class Pairs {
     return first[0];
   }
 
-  private boolean decidesInside(int slot, int other) {
+  private boolean decidesInside(int handle, int other) {
     return standings.apply(other) instanceof Standing.Decides decides
-        && order.holds(slot, decides.point());
+        && index.holds(handle, decides.point());
   }
 
   private boolean isAbove(int other, int best) {
-    return best == Order.NONE || order.position(other) < order.position(best);
+    return best == RuleIndex.NONE || index.position(other) < index.position(best);
   }
 
-  private int[] point(int slot) {
-    return ((Standing.Decides) standings.apply(slot)).point();
+  private int[] point(int handle) {
+    return ((Standing.Decides) standings.apply(handle)).point();
   }
 
   /** The earlier rules with another verdict that a rule meets. */
-  private int[] earlier(int slot) {
-    return order.meeting(
-        order.region(slot), 0, order.position(slot), other -> contradicts(slot, other));
+  private int[] earlier(int handle) {
+    return index.overlapping(
+        index.region(handle), 0, index.position(handle), other -> contradicts(handle, other));
   }
 
-  private boolean contradicts(int slot, int other) {
-    return questions.verdict(slot) != questions.verdict(other);
+  private boolean contradicts(int handle, int other) {
+    return questions.verdict(handle) != questions.verdict(other);
   }
 
   /** The first earlier rule with another verdict that decides something and lies inside. */
-  Pair generalised(int slot, Around around) {
-    if (isRedundantAbove(slot)) {
+  Pair generalised(int handle, OverlapQuery overlaps) {
+    if (isRedundantAbove(handle)) {
       return Certificate.NONE;
     }
     Budget budget = new Budget(questions.steps);
     boolean[] open = new boolean[1];
     int other =
         firstInside(
-            slot,
-            around,
+            handle,
+            overlaps,
             o -> {
-              Containment inside = contains(slot, o, budget);
+              Containment inside = contains(handle, o, budget);
               open[0] |= inside == Containment.UNKNOWN;
               return inside == Containment.INSIDE;
             });
-    if (other != Order.NONE) {
+    if (other != RuleIndex.NONE) {
       return new Pair.Found(other, point(other));
     }
     return open[0] ? new Pair.Undecided() : Certificate.NONE;
   }
 
-  /** Whether {@code slot} generalises this earlier rule, which it meets. */
-  Pair generalises(int slot, int other) {
-    return generalises(slot, other, new Budget(questions.steps));
+  /** Whether {@code handle} generalises this earlier rule, which it meets. */
+  Pair generalises(int handle, int other) {
+    return generalises(handle, other, new Budget(questions.steps));
   }
 
-  private Pair generalises(int slot, int other, Budget budget) {
-    if (!contradicts(slot, other) || !decidesInside(slot, other)) {
+  private Pair generalises(int handle, int other, Budget budget) {
+    if (!contradicts(handle, other) || !decidesInside(handle, other)) {
       return Certificate.NONE;
     }
-    return switch (contains(slot, other, budget)) {
+    return switch (contains(handle, other, budget)) {
       case INSIDE -> new Pair.Found(other, point(other));
       case NOT_INSIDE -> Certificate.NONE;
       case UNKNOWN -> new Pair.Undecided();
@@ -130,41 +130,41 @@ final class Pairs {
   }
 
   private Containment contains(int outer, int inner, Budget budget) {
-    return Containment.of(order.region(inner), order.region(outer), budget);
+    return Containment.of(index.region(inner), index.region(outer), budget);
   }
 
   /**
    * The first earlier rule that correlates with this: the same one whatever was edited before, as
    * long as the budget suffices.
    */
-  Pair correlated(int slot, Around around, Corners corners) {
-    if (isRedundantAbove(slot)) {
+  Pair correlated(int handle, OverlapQuery overlaps, LeastCoveredPoint leastCovered) {
+    if (isRedundantAbove(handle)) {
       return Certificate.NONE;
     }
     Budget budget = new Budget(questions.steps);
-    Correlating will = new Correlating(slot, budget);
-    int first = firstInside(slot, around, will);
+    Correlating will = new Correlating(handle, budget);
+    int first = firstInside(handle, overlaps, will);
     int end =
-        first == Order.NONE
-            ? endOfDeciding(slot)
-            : Math.min(endOfDeciding(slot), order.position(first));
-    int[] above = around.all(0, end, other -> contradicts(slot, other));
-    Pair earlier = correlated(slot, above, will, corners, budget);
-    return first == Order.NONE || earlier instanceof Pair.Found
+        first == RuleIndex.NONE
+            ? endOfDeciding(handle)
+            : Math.min(endOfDeciding(handle), index.position(first));
+    int[] above = overlaps.all(0, end, other -> contradicts(handle, other));
+    Pair earlier = correlated(handle, above, will, leastCovered, budget);
+    return first == RuleIndex.NONE || earlier instanceof Pair.Found
         ? earlier
         : new Pair.Found(first, point(first));
   }
 
   /** Whether it is known that nothing of the rule's match is decided otherwise. */
-  private boolean isRedundantAbove(int slot) {
-    return standings.apply(slot) instanceof Standing.Covered covered && !covered.shadowed();
+  private boolean isRedundantAbove(int handle) {
+    return standings.apply(handle) instanceof Standing.Covered covered && !covered.shadowed();
   }
 
-  /** No rule at this position or below, but above {@code slot}, decides anything of its match. */
-  private int endOfDeciding(int slot) {
-    return standings.apply(slot) instanceof Standing.Covered covered
-        ? Arrays.stream(covered.causes()).map(order::position).max().orElseThrow() + 1
-        : order.position(slot);
+  /** No rule at this position or below, but above {@code handle}, decides anything of its match. */
+  private int endOfDeciding(int handle) {
+    return standings.apply(handle) instanceof Standing.Covered covered
+        ? Arrays.stream(covered.causes()).map(index::position).max().orElseThrow() + 1
+        : index.position(handle);
   }
 
   /**
@@ -174,11 +174,11 @@ final class Pairs {
    * @param will which of them are looked for
    */
   private Pair correlated(
-      int slot, int[] earlier, Correlating will, Corners corners, Budget budget) {
+      int handle, int[] earlier, Correlating will, LeastCoveredPoint leastCovered, Budget budget) {
     boolean settled = true;
     for (int other : earlier) {
       if (will.test(other)) {
-        Pair found = decidesSomething(slot, other, will, corners, budget);
+        Pair found = decidesSomething(handle, other, will, leastCovered, budget);
         if (found instanceof Pair.Found) {
           return found;
         }
@@ -190,53 +190,53 @@ final class Pairs {
 
   /** Where a rule that is looked for, this or one above it, decides something that both match. */
   private Pair decidesSomething(
-      int slot, int other, Correlating will, Corners corners, Budget budget) {
-    Pair.Found quick = quick(slot, other, will, corners);
+      int handle, int other, Correlating will, LeastCoveredPoint leastCovered, Budget budget) {
+    Pair.Found quick = quick(handle, other, will, leastCovered);
     if (quick != null) {
       return quick;
     }
-    List<Box> shared = Box.shared(order.region(slot), order.region(other));
+    List<Box> shared = Box.shared(index.region(handle), index.region(other));
     // Whichever of those that are looked for decides there, so only the rest keeps this one off.
     CoverSearch.Holder notLookedFor =
         point -> {
-          int first = order.first(point);
+          int first = index.first(point);
           return will.test(first) ? CoverSearch.Holder.NOBODY : first;
         };
-    return switch (CoverSearch.search(shared, notLookedFor, corners, order::region, budget)) {
+    return switch (CoverSearch.search(shared, notLookedFor, leastCovered, index::region, budget)) {
       case Outcome.Uncovered uncovered ->
-          new Pair.Found(order.first(uncovered.point()), uncovered.point());
+          new Pair.Found(index.first(uncovered.point()), uncovered.point());
       case Outcome.Covered covered -> Certificate.NONE;
       case Outcome.Exhausted exhausted -> new Pair.Undecided();
     };
   }
 
-  /** Whether this earlier rule, which it meets, correlates with {@code slot}. */
-  Pair correlates(int slot, int other, Corners corners) {
-    return correlates(slot, other, corners, new Budget(questions.steps));
+  /** Whether this earlier rule, which it meets, correlates with {@code handle}. */
+  Pair correlates(int handle, int other, LeastCoveredPoint leastCovered) {
+    return correlates(handle, other, leastCovered, new Budget(questions.steps));
   }
 
-  private Pair correlates(int slot, int other, Corners corners, Budget budget) {
-    Correlating will = new Correlating(slot, budget).only(other);
+  private Pair correlates(int handle, int other, LeastCoveredPoint leastCovered, Budget budget) {
+    Correlating will = new Correlating(handle, budget).only(other);
     return will.test(other)
-        ? correlated(slot, new int[] {other}, will, corners, budget)
+        ? correlated(handle, new int[] {other}, will, leastCovered, budget)
         : will.settled ? Certificate.NONE : new Pair.Undecided();
   }
 
   /**
-   * Whether a rule that meets {@code slot} where something was taken away correlates with it.
+   * Whether a rule that meets {@code handle} where something was taken away correlates with it.
    *
    * @param gone what was taken away
    * @param from no rule above this position was concerned
    * @param to only rules above this position are looked for
    */
-  Pair revealed(int slot, List<Box> gone, int from, int to, Corners corners) {
+  Pair revealed(int handle, List<Box> gone, int from, int to, LeastCoveredPoint leastCovered) {
     if (from >= to) {
       return Certificate.NONE;
     }
-    List<Box> freed = Box.shared(gone, order.region(slot));
-    int[] earlier = order.meeting(freed, from, to, other -> contradicts(slot, other));
+    List<Box> freed = Box.shared(gone, index.region(handle));
+    int[] earlier = index.overlapping(freed, from, to, other -> contradicts(handle, other));
     Budget budget = new Budget(questions.steps);
-    return correlated(slot, earlier, new Correlating(slot, budget), corners, budget);
+    return correlated(handle, earlier, new Correlating(handle, budget), leastCovered, budget);
   }
 
   /**
@@ -244,16 +244,16 @@ final class Pairs {
    * the budget leaves that open are not looked for. For one thread.
    */
   private final class Correlating implements IntPredicate {
-    private final int slot;
+    private final int handle;
     private final Budget budget;
     private final Map<Integer, Boolean> known = new HashMap<>();
-    private int only = Order.NONE;
+    private int only = RuleIndex.NONE;
 
     /** False as soon as the budget left one open. */
     private boolean settled = true;
 
-    Correlating(int slot, Budget budget) {
-      this.slot = slot;
+    Correlating(int handle, Budget budget) {
+      this.handle = handle;
       this.budget = budget;
     }
 
@@ -265,16 +265,16 @@ final class Pairs {
 
     @Override
     public boolean test(int other) {
-      return (only == Order.NONE || only == other) && known.computeIfAbsent(other, this::asked);
+      return (only == RuleIndex.NONE || only == other) && known.computeIfAbsent(other, this::asked);
     }
 
     private boolean asked(int other) {
-      if (!contradicts(slot, other) || standings.apply(other) instanceof Standing.Covered) {
+      if (!contradicts(handle, other) || standings.apply(other) instanceof Standing.Covered) {
         return false;
       }
-      Containment inside = contains(slot, other, budget);
+      Containment inside = contains(handle, other, budget);
       Containment outside =
-          inside == Containment.INSIDE ? Containment.UNKNOWN : contains(other, slot, budget);
+          inside == Containment.INSIDE ? Containment.UNKNOWN : contains(other, handle, budget);
       settled &=
           inside == Containment.INSIDE
               || outside == Containment.INSIDE
@@ -284,21 +284,22 @@ final class Pairs {
   }
 
   /** A point of both that a rule decides which is looked for, if one is found cheaply; or null. */
-  private Pair.Found quick(int slot, int other, Correlating will, Corners corners) {
-    if (decidesInside(slot, other)) {
+  private Pair.Found quick(
+      int handle, int other, Correlating will, LeastCoveredPoint leastCovered) {
+    if (decidesInside(handle, other)) {
       return new Pair.Found(other, point(other));
     }
-    List<Box> shared = Box.shared(order.region(slot), order.region(other));
+    List<Box> shared = Box.shared(index.region(handle), index.region(other));
     return questions
         .guessFromCorners(
             shared,
-            corners,
-            slot,
+            leastCovered,
+            handle,
             point -> {
-              int first = order.first(point);
+              int first = index.first(point);
               return will.test(first) ? Obstacle.NOTHING : first;
             })
-        .map(point -> new Pair.Found(order.first(point), point))
+        .map(point -> new Pair.Found(index.first(point), point))
         .orElse(null);
   }
 
@@ -307,13 +308,15 @@ final class Pairs {
    *
    * @return also whether these are all; if not, the budget left others open
    */
-  Partners all(int slot, boolean generalised, Corners corners) {
+  Partners all(int handle, boolean generalised, LeastCoveredPoint leastCovered) {
     Budget budget = new Budget(questions.steps * QUESTIONS);
     List<Integer> out = new ArrayList<>();
     boolean complete = true;
-    for (int other : earlier(slot)) {
+    for (int other : earlier(handle)) {
       Pair pair =
-          generalised ? generalises(slot, other, budget) : correlates(slot, other, corners, budget);
+          generalised
+              ? generalises(handle, other, budget)
+              : correlates(handle, other, leastCovered, budget);
       switch (pair) {
         case Pair.Found found -> out.add(other);
         case Pair.Undecided open -> complete = false;
@@ -326,5 +329,5 @@ final class Pairs {
   /**
    * @param complete whether there are no others
    */
-  record Partners(List<Integer> slots, boolean complete) {}
+  record Partners(List<Integer> handles, boolean complete) {}
 }

@@ -5,7 +5,7 @@ import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.cover.CoverSearch.Picker;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.Arrays;
@@ -27,20 +27,20 @@ final class Questions {
   /** Rules that hold a point of which the widest is looked for. */
   private static final int MOST_COMPARED = 64;
 
-  final Order order;
+  final RuleIndex index;
   final long steps;
 
-  Questions(Order order, long steps) {
-    this.order = order;
+  Questions(RuleIndex index, long steps) {
+    this.index = index;
     this.steps = steps;
   }
 
-  Verdict verdict(int slot) {
-    return order.verdict(slot);
+  Verdict verdict(int handle) {
+    return index.verdict(handle);
   }
 
-  boolean enabled(int slot) {
-    return order.rule(slot).isInForce();
+  boolean enabled(int handle) {
+    return index.rule(handle).isInForce();
   }
 
   /** What is asked of a point. */
@@ -48,7 +48,7 @@ final class Questions {
     boolean holds(int[] point);
   }
 
-  /** Something that stands in the way at a point: a rule, by its slot, or one of these. */
+  /** Something that stands in the way at a point: a rule, by its handle, or one of these. */
   interface Obstacle {
     /** The point is what was looked for. */
     int NOTHING = -1;
@@ -60,38 +60,38 @@ final class Questions {
   }
 
   /** Whether the rules that stand before a rule hold all of the target, which it holds. */
-  Outcome coveredBefore(int slot, List<Box> target, Picker picker, Budget budget) {
+  Outcome coveredBefore(int handle, List<Box> target, Picker picker, Budget budget) {
     return CoverSearch.search(
         target,
-        point -> widestBefore(slot, boxWith(target, point), point),
+        point -> widestBefore(handle, boxWith(target, point), point),
         picker,
-        order::region,
+        index::region,
         budget);
   }
 
   /**
    * The first of the rules before a rule, as far as they hold a point of the target and are among
-   * the first of those, that is known to hold all of the target; else {@link Order#NONE}.
+   * the first of those, that is known to hold all of the target; else {@link RuleIndex#NONE}.
    */
-  int holderOfAllBefore(int slot, List<Box> target, int[] point, Budget budget) {
-    for (int rule : order.holdingAbove(order.position(slot), point, MOST_COMPARED)) {
-      if (Containment.of(target, order.region(rule), budget) == Containment.INSIDE) {
+  int holderOfAllBefore(int handle, List<Box> target, int[] point, Budget budget) {
+    for (int rule : index.holdingAbove(index.position(handle), point, MOST_COMPARED)) {
+      if (Containment.of(target, index.region(rule), budget) == Containment.INSIDE) {
         return rule;
       }
     }
-    return Order.NONE;
+    return RuleIndex.NONE;
   }
 
   /**
    * Of the first rules before a rule that hold a point of a box, the one that leaves out something
    * of the box on the fewest axes: few such rules are needed to hold all of it.
    */
-  private int widestBefore(int slot, Box box, int[] point) {
-    int[] holding = order.holdingAbove(order.position(slot), point, MOST_COMPARED);
+  private int widestBefore(int handle, Box box, int[] point) {
+    int[] holding = index.holdingAbove(index.position(handle), point, MOST_COMPARED);
     int widest = CoverSearch.Holder.NOBODY;
     int fewest = Integer.MAX_VALUE;
     for (int i = 0; fewest > 0 && i < holding.length; i++) {
-      int leftOut = axesLeftOut(boxWith(order.region(holding[i]), point), box);
+      int leftOut = axesLeftOut(boxWith(index.region(holding[i]), point), box);
       if (leftOut < fewest) {
         fewest = leftOut;
         widest = holding[i];
@@ -119,11 +119,11 @@ final class Questions {
     return count;
   }
 
-  /** For points that {@code slot} decides: the rule that decides in its place. */
-  Obstacle before(int slot) {
+  /** For points that {@code handle} decides: the rule that decides in its place. */
+  Obstacle before(int handle) {
     return point -> {
-      int first = order.first(point);
-      return first == slot ? Obstacle.NOTHING : first;
+      int first = index.first(point);
+      return first == handle ? Obstacle.NOTHING : first;
     };
   }
 
@@ -131,23 +131,29 @@ final class Questions {
    * A point without an obstacle, found cheaply: from a corner, then from some points at random,
    * each time walking out of the rules that stand in the way.
    */
-  Optional<int[]> guess(List<Box> region, Corners corners, long seed, Obstacle obstacle) {
-    return guess(region, corners, seed, obstacle, TRIES, STEPS_OF_A_WALK);
+  Optional<int[]> guess(
+      List<Box> region, LeastCoveredPoint leastCovered, long seed, Obstacle obstacle) {
+    return guess(region, leastCovered, seed, obstacle, TRIES, STEPS_OF_A_WALK);
   }
 
   /** The same from the corners only, where more guesses would cost more than they find. */
   Optional<int[]> guessFromCorners(
-      List<Box> region, Corners corners, long seed, Obstacle obstacle) {
-    return guess(region, corners, seed, obstacle, 0, STEPS_FROM_A_CORNER);
+      List<Box> region, LeastCoveredPoint leastCovered, long seed, Obstacle obstacle) {
+    return guess(region, leastCovered, seed, obstacle, 0, STEPS_FROM_A_CORNER);
   }
 
   private Optional<int[]> guess(
-      List<Box> region, Corners corners, long seed, Obstacle obstacle, int tries, int steps) {
+      List<Box> region,
+      LeastCoveredPoint leastCovered,
+      long seed,
+      Obstacle obstacle,
+      int tries,
+      int steps) {
     SplittableRandom random = new SplittableRandom(seed);
     for (Box box : region) {
       for (int i = 0; i <= tries; i++) {
-        int[] point = i == 0 ? corners.corner(box) : order.space().pick(box, random);
-        if (arrives(box, point, corners, random, obstacle, steps)) {
+        int[] point = i == 0 ? leastCovered.corner(box) : index.space().pick(box, random);
+        if (arrives(box, point, leastCovered, random, obstacle, steps)) {
           return Optional.of(point);
         }
       }
@@ -159,13 +165,13 @@ final class Questions {
   private boolean arrives(
       Box box,
       int[] point,
-      Corners corners,
+      LeastCoveredPoint leastCovered,
       SplittableRandom random,
       Obstacle obstacle,
       int steps) {
     int at = obstacle.at(point);
     for (int step = 0; step < steps && at >= 0; step++) {
-      if (!leave(box, point, at, corners, random)) {
+      if (!leave(box, point, at, leastCovered, random)) {
         return false;
       }
       at = obstacle.at(point);
@@ -177,14 +183,15 @@ final class Questions {
    * Moves the point, inside the box, on one axis to where the rule does not hold it; false if the
    * rule's box that holds the point holds all of the box.
    */
-  private boolean leave(Box box, int[] point, int slot, Corners corners, SplittableRandom random) {
-    Box held = boxWith(order.region(slot), point);
+  private boolean leave(
+      Box box, int[] point, int handle, LeastCoveredPoint leastCovered, SplittableRandom random) {
+    Box held = boxWith(index.region(handle), point);
     int first = random.nextInt(point.length);
     for (int i = 0; i < point.length; i++) {
       int axis = (first + i) % point.length;
       IntSet side = box.side(axis);
       if (side != held.side(axis) && !held.side(axis).containsAll(side)) {
-        point[axis] = corners.lightest(axis, side.minus(held.side(axis)));
+        point[axis] = leastCovered.lightest(axis, side.minus(held.side(axis)));
         return true;
       }
     }
@@ -196,11 +203,11 @@ final class Questions {
    * else axis by axis as far as it does.
    *
    * @param proves asked of points that the rules hold
-   * @param slots rules that hold the point and shall hold it still; {@link Order#NONE} does not
-   *     count
+   * @param handles rules that hold the point and shall hold it still; {@link RuleIndex#NONE} does
+   *     not count
    */
-  int[] familiar(int[] point, Wanted proves, int... slots) {
-    int[][] known = familiarOf(point, slots);
+  int[] familiar(int[] point, Wanted proves, int... handles) {
+    int[][] known = familiarOf(point, handles);
     int[] all = point.clone();
     for (int axis = 0; axis < all.length; axis++) {
       all[axis] = known[axis].length == 0 ? point[axis] : known[axis][0];
@@ -210,12 +217,12 @@ final class Questions {
     }
     int[] best = point;
     for (int axis = 0; axis < best.length; axis++) {
-      for (int label : known[axis]) {
-        if (label == best[axis]) {
+      for (int code : known[axis]) {
+        if (code == best[axis]) {
           break;
         }
         int[] moved = best.clone();
-        moved[axis] = label;
+        moved[axis] = code;
         if (proves.holds(moved)) {
           best = moved;
           break;
@@ -225,22 +232,22 @@ final class Questions {
     return best;
   }
 
-  /** By axis, the labels that a reader knows to which a point may be moved. */
-  private int[][] familiarOf(int[] point, int[] slots) {
-    Box[] boxes = new Box[slots.length];
+  /** By axis, the codes that a reader knows to which a point may be moved. */
+  private int[][] familiarOf(int[] point, int[] handles) {
+    Box[] boxes = new Box[handles.length];
     int count = 0;
-    for (int slot : slots) {
-      if (slot != Order.NONE) {
-        boxes[count++] = boxWith(order.region(slot), point);
+    for (int handle : handles) {
+      if (handle != RuleIndex.NONE) {
+        boxes[count++] = boxWith(index.region(handle), point);
       }
     }
     int[][] out = new int[point.length][];
     for (int axis = 0; axis < out.length; axis++) {
-      int[] known = order.space().familiar(axis, point[axis]);
+      int[] known = index.space().familiar(axis, point[axis]);
       int kept = 0;
-      for (int label : known) {
-        if (isInAll(boxes, count, axis, label)) {
-          known[kept++] = label;
+      for (int code : known) {
+        if (isInAll(boxes, count, axis, code)) {
+          known[kept++] = code;
         }
       }
       out[axis] = Arrays.copyOf(known, kept);
@@ -248,9 +255,9 @@ final class Questions {
     return out;
   }
 
-  private static boolean isInAll(Box[] boxes, int count, int axis, int label) {
+  private static boolean isInAll(Box[] boxes, int count, int axis, int code) {
     for (int i = 0; i < count; i++) {
-      if (!boxes[i].side(axis).contains(label)) {
+      if (!boxes[i].side(axis).contains(code)) {
         return false;
       }
     }

@@ -6,8 +6,8 @@ import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Around;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.OverlapQuery;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
@@ -32,11 +32,11 @@ final class Redundancy {
   private static final int PLACES_AT_FIRST = 1024;
 
   private final Questions questions;
-  private final Order order;
+  private final RuleIndex index;
 
   Redundancy(Questions questions) {
     this.questions = questions;
-    this.order = questions.order;
+    this.index = questions.index;
   }
 
   /** One rule below with another verdict, or the default rule, and who keeps it off. */
@@ -44,34 +44,34 @@ final class Redundancy {
 
   /**
    * @param witness a point that the rule decides
-   * @param around the rules that meet the rule
+   * @param overlaps the rules that meet the rule
    */
-  Below of(int slot, int[] witness, Around around, Corners corners) {
-    int position = order.position(slot);
-    Verdict verdict = questions.verdict(slot);
-    List<Box> region = order.region(slot);
-    int next = order.firstFrom(position + 1, witness);
+  Below of(int handle, int[] witness, OverlapQuery overlaps, LeastCoveredPoint leastCovered) {
+    int position = index.position(handle);
+    Verdict verdict = questions.verdict(handle);
+    List<Box> region = index.region(handle);
+    int next = index.firstFrom(position + 1, witness);
     if (questions.verdict(next) != verdict) {
       return new Below.Matters(witness, next);
     }
-    Obstacle obstacle = obstacle(slot);
+    Obstacle obstacle = obstacle(handle);
     Optional<int[]> quick =
         verdict == Verdict.DROP
             ? Optional.empty()
-            : questions.guess(region, corners, slot, obstacle);
-    quick = quick.or(() -> guess(slot, around, obstacle, corners));
+            : questions.guess(region, leastCovered, handle, obstacle);
+    quick = quick.or(() -> guess(handle, overlaps, obstacle, leastCovered));
     if (quick.isPresent()) {
-      return new Below.Matters(quick.get(), order.firstFrom(position + 1, quick.get()));
+      return new Below.Matters(quick.get(), index.firstFrom(position + 1, quick.get()));
     }
-    Rivals rivals = new Rivals(slot, corners);
-    rivals.ask(around);
+    Rivals rivals = new Rivals(handle, leastCovered);
+    rivals.ask(overlaps);
     return rivals.answer == null ? rivals.redundant(witness, next) : rivals.answer;
   }
 
   /** The rules below with another verdict, asked about one after the other by an exact search. */
   private final class Rivals {
-    private final int slot;
-    private final Corners corners;
+    private final int handle;
+    private final LeastCoveredPoint leastCovered;
     private final List<Box> region;
     private final Verdict verdict;
     private final Budget budget = new Budget(questions.steps);
@@ -80,33 +80,33 @@ final class Redundancy {
     private Below answer; // null as long as all are kept off
     private boolean irreducible = true; // the causes
 
-    Rivals(int slot, Corners corners) {
-      this.slot = slot;
-      this.corners = corners;
-      region = order.region(slot);
-      verdict = questions.verdict(slot);
+    Rivals(int handle, LeastCoveredPoint leastCovered) {
+      this.handle = handle;
+      this.leastCovered = leastCovered;
+      region = index.region(handle);
+      verdict = questions.verdict(handle);
     }
 
     /** Asks about all, by position, until the answer is known. */
-    void ask(Around around) {
-      int to = order.position(slot) + 1;
-      for (int places = PLACES_AT_FIRST; to < order.size() && answer == null; places *= 4) {
+    void ask(OverlapQuery overlaps) {
+      int to = index.position(handle) + 1;
+      for (int places = PLACES_AT_FIRST; to < index.size() && answer == null; places *= 4) {
         int from = to;
-        to = Math.min(order.size(), from + places);
-        int[] some = around.all(from, to, other -> questions.verdict(other) != verdict);
+        to = Math.min(index.size(), from + places);
+        int[] some = overlaps.all(from, to, other -> questions.verdict(other) != verdict);
         for (int i = 0; i < some.length && answer == null; i++) {
           ask(some[i]);
         }
       }
-      if (answer == null && verdict != questions.verdict(Order.NONE)) {
-        ask(Order.NONE);
+      if (answer == null && verdict != questions.verdict(RuleIndex.NONE)) {
+        ask(RuleIndex.NONE);
       }
     }
 
     private void ask(int other) {
-      List<Box> shared = other == Order.NONE ? region : Box.shared(region, order.region(other));
+      List<Box> shared = other == RuleIndex.NONE ? region : Box.shared(region, index.region(other));
       CoverSearch.Holder holder = point -> keepsOff(other, point);
-      switch (CoverSearch.search(shared, likely, holder, corners, order::region, budget)) {
+      switch (CoverSearch.search(shared, likely, holder, leastCovered, index::region, budget)) {
         case Outcome.Uncovered uncovered -> answer = new Below.Matters(uncovered.point(), other);
         case Outcome.Exhausted exhausted -> answer = new Below.Undecided();
         case Outcome.Covered covered -> {
@@ -129,7 +129,7 @@ final class Redundancy {
      * A rule that takes the point before {@code rival} could, when the rule itself is not there.
      */
     private int keepsOff(int rival, int[] point) {
-      int first = order.firstWithout(slot, point);
+      int first = index.firstWithout(handle, point);
       return first == rival ? CoverSearch.Holder.NOBODY : first;
     }
 
@@ -143,7 +143,7 @@ final class Redundancy {
         all = all.union(rival.keptOffBy);
       }
       IntSet kept = IntSet.of(Arrays.stream(all.toArray()).filter(this::isHelper).toArray());
-      for (int helper : order.latestFirst(kept)) {
+      for (int helper : index.latestFirst(kept)) {
         IntSet fewer = kept.minus(IntSet.of(helper));
         switch (without(helper, fewer)) {
           case Outcome.Covered covered -> kept = fewer;
@@ -159,7 +159,7 @@ final class Redundancy {
 
     /** Whether another rule stands below and would say the same. */
     private boolean isHelper(int other) {
-      return order.position(other) > order.position(slot) && questions.verdict(other) == verdict;
+      return index.position(other) > index.position(handle) && questions.verdict(other) == verdict;
     }
 
     /**
@@ -186,50 +186,52 @@ final class Redundancy {
     private Outcome without(Rival rival, IntSet some) {
       CoverSearch.Holder holder =
           point -> {
-            int holds = order.first(point);
-            while (holds == slot
-                || holds != Order.NONE && isHelper(holds) && !some.contains(holds)) {
+            int holds = index.first(point);
+            while (holds == handle
+                || holds != RuleIndex.NONE && isHelper(holds) && !some.contains(holds)) {
               if (!budget.take(1)) {
                 return CoverSearch.Holder.UNKNOWN;
               }
-              holds = order.firstFrom(order.position(holds) + 1, point);
+              holds = index.firstFrom(index.position(holds) + 1, point);
             }
             return holds == rival.rule ? CoverSearch.Holder.NOBODY : holds;
           };
-      return CoverSearch.search(rival.shared, holder, corners, order::region, budget);
+      return CoverSearch.search(rival.shared, holder, leastCovered, index::region, budget);
     }
   }
 
   /** For points that the rule decides and that would get another verdict without it. */
-  private Obstacle obstacle(int slot) {
-    int position = order.position(slot);
-    Verdict verdict = questions.verdict(slot);
+  private Obstacle obstacle(int handle) {
+    int position = index.position(handle);
+    Verdict verdict = questions.verdict(handle);
     return point -> {
-      int first = order.first(point);
-      if (first != slot) {
+      int first = index.first(point);
+      if (first != handle) {
         return first;
       }
-      int next = order.firstFrom(position + 1, point);
+      int next = index.firstFrom(position + 1, point);
       if (questions.verdict(next) != verdict) {
         return Obstacle.NOTHING;
       }
-      return next == Order.NONE ? Obstacle.HOPELESS : next;
+      return next == RuleIndex.NONE ? Obstacle.HOPELESS : next;
     };
   }
 
   /** Such a point that one of the rules below with another verdict would decide. */
-  private Optional<int[]> guess(int slot, Around around, Obstacle obstacle, Corners corners) {
-    Verdict verdict = questions.verdict(slot);
-    List<Box> region = order.region(slot);
+  private Optional<int[]> guess(
+      int handle, OverlapQuery overlaps, Obstacle obstacle, LeastCoveredPoint leastCovered) {
+    Verdict verdict = questions.verdict(handle);
+    List<Box> region = index.region(handle);
     int[] tried = new int[1];
     int[][] found = new int[1][];
-    around.some(
-        order.position(slot) + 1,
-        order.size(),
+    overlaps.some(
+        index.position(handle) + 1,
+        index.size(),
         rival -> questions.verdict(rival) != verdict,
         rival -> {
-          List<Box> shared = Box.shared(region, order.region(rival));
-          found[0] = questions.guessFromCorners(shared, corners, slot, obstacle).orElse(null);
+          List<Box> shared = Box.shared(region, index.region(rival));
+          found[0] =
+              questions.guessFromCorners(shared, leastCovered, handle, obstacle).orElse(null);
           return found[0] != null || ++tried[0] == MOST_RIVALS;
         });
     return Optional.ofNullable(found[0]);

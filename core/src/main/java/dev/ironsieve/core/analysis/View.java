@@ -8,7 +8,7 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
@@ -43,42 +43,49 @@ record View(Standing standing, List<Finding> findings) {
   private static final int MOST_TOLD = 3;
 
   /** Makes views; asks nothing that is not cheap. */
-  record Maker(Order order, Certificates certificates, long steps, Breadth breadth) {
+  record Maker(RuleIndex index, Certificates certificates, long steps, Breadth breadth) {
 
-    View of(int slot) {
-      Standing standing = standing(slot);
-      return new View(standing, findings(slot, standing));
+    View of(int handle) {
+      Standing standing = standing(handle);
+      return new View(standing, findings(handle, standing));
     }
 
     /** The findings only, which need no example of what the rule decides. */
-    List<Finding> findings(int slot) {
-      boolean decides = certificates.standing(slot) instanceof Certificate.Standing.Decides;
-      return findings(slot, decides ? null : standing(slot));
+    List<Finding> findings(int handle) {
+      boolean decides = certificates.standing(handle) instanceof Certificate.Standing.Decides;
+      return findings(handle, decides ? null : standing(handle));
     }
 
     /**
      * @param standing may be left out if the rule decides something
      */
-    private List<Finding> findings(int slot, Standing standing) {
+    private List<Finding> findings(int handle, Standing standing) {
       List<Finding> findings = new ArrayList<>(2);
-      addStanding(findings, slot, standing);
-      addBelow(findings, slot);
-      addPair(findings, slot, Finding.Kind.CORRELATED, certificates.correlated(slot));
-      addPair(findings, slot, Finding.Kind.GENERALISED, certificates.generalised(slot));
-      if (Breadths.isTooBroad(slot, order, breadth)) {
+      addStanding(findings, handle, standing);
+      addBelow(findings, handle);
+      addPair(findings, handle, Finding.Kind.CORRELATED, certificates.correlated(handle));
+      addPair(findings, handle, Finding.Kind.GENERALISED, certificates.generalised(handle));
+      if (TooBroad.isTooBroad(handle, index, breadth)) {
         findings.add(
             new Finding(
-                Finding.Kind.TOO_BROAD, id(slot), List.of(), Minimality.SMALLEST, null, null, ""));
+                Finding.Kind.TOO_BROAD,
+                id(handle),
+                List.of(),
+                Minimality.SMALLEST,
+                null,
+                null,
+                ""));
       }
-      EndDates.of(order.rule(slot), order.resolution().day()).ifPresent(findings::add);
-      addNeeds(findings, slot);
-      addUnseen(findings, slot);
-      int next = nextEnabled(slot);
-      if (next != Order.NONE && Merging.merged(order.rule(slot), order.rule(next)).isPresent()) {
+      Expiry.of(index.rule(handle), index.resolution().day()).ifPresent(findings::add);
+      addNeeds(findings, handle);
+      addUnseen(findings, handle);
+      int next = nextEnabled(handle);
+      if (next != RuleIndex.NONE
+          && Mergeable.merged(index.rule(handle), index.rule(next)).isPresent()) {
         findings.add(
             new Finding(
                 Finding.Kind.MERGEABLE,
-                id(slot),
+                id(handle),
                 List.of(id(next)),
                 Minimality.SMALLEST,
                 null,
@@ -88,35 +95,35 @@ record View(Standing standing, List<Finding> findings) {
       return List.copyOf(findings);
     }
 
-    private String id(int slot) {
-      return slot == Order.NONE ? null : order.rule(slot).id();
+    private String id(int handle) {
+      return handle == RuleIndex.NONE ? null : index.rule(handle).id();
     }
 
-    private List<String> ids(int[] slots) {
-      return Arrays.stream(slots)
-          .mapToLong(slot -> (long) order.position(slot) << 32 | slot)
+    private List<String> ids(int[] handles) {
+      return Arrays.stream(handles)
+          .mapToLong(handle -> (long) index.position(handle) << 32 | handle)
           .sorted()
           .mapToObj(packed -> id((int) packed))
           .toList();
     }
 
     /** A connection for a point, which some rules hold, that proves the same. */
-    private Connection connection(int[] point, Questions.Wanted proves, int... slots) {
-      Questions questions = new Questions(order, steps);
-      return order.space().connection(questions.familiar(point, proves, slots));
+    private Connection connection(int[] point, Questions.Wanted proves, int... handles) {
+      Questions questions = new Questions(index, steps);
+      return index.space().connection(questions.familiar(point, proves, handles));
     }
 
-    private Standing standing(int slot) {
-      return switch (certificates.standing(slot)) {
+    private Standing standing(int handle) {
+      return switch (certificates.standing(handle)) {
         case Certificate.Standing.Decides s ->
-            new Standing.Decides(connection(s.point(), p -> order.first(p) == slot, slot));
+            new Standing.Decides(connection(s.point(), p -> index.first(p) == handle, handle));
         case Certificate.Standing.Covered s -> {
           int by = s.decidedBy();
           yield new Standing.Covered(
               s.shadowed() ? Standing.Kind.SHADOWED : Standing.Kind.REDUNDANT_ABOVE,
               ids(s.causes()),
               s.minimality(),
-              connection(s.point(), p -> order.first(p) == by, slot, by),
+              connection(s.point(), p -> index.first(p) == by, handle, by),
               id(by));
         }
         case Certificate.Standing.Empty s -> new Standing.Empty();
@@ -125,7 +132,7 @@ record View(Standing standing, List<Finding> findings) {
       };
     }
 
-    private void addStanding(List<Finding> out, int slot, Standing standing) {
+    private void addStanding(List<Finding> out, int handle, Standing standing) {
       switch (standing) {
         case Standing.Covered s ->
             out.add(
@@ -133,50 +140,56 @@ record View(Standing standing, List<Finding> findings) {
                     s.kind() == Standing.Kind.SHADOWED
                         ? Finding.Kind.SHADOWED
                         : Finding.Kind.REDUNDANT_ABOVE,
-                    id(slot),
+                    id(handle),
                     s.causes(),
                     s.minimality(),
                     s.witness(),
                     s.decidedBy(),
                     ""));
-        case Standing.Empty s when isOver(slot) -> {} // EXPIRED reports it
+        case Standing.Empty s when isOver(handle) -> {} // EXPIRED reports it
         case Standing.Empty s ->
             out.add(
                 new Finding(
-                    Finding.Kind.EMPTY, id(slot), List.of(), Minimality.SMALLEST, null, null, ""));
-        case Standing.Undecided s -> out.add(undecided(slot, s.question()));
+                    Finding.Kind.EMPTY,
+                    id(handle),
+                    List.of(),
+                    Minimality.SMALLEST,
+                    null,
+                    null,
+                    ""));
+        case Standing.Undecided s -> out.add(undecided(handle, s.question()));
         case Standing.Decides s -> {}
         case Standing.PassedOver s -> {}
         case null -> {}
       }
     }
 
-    private boolean isOver(int slot) {
-      return order.resolution().day() != null
-          && order.rule(slot).validity().isOverBefore(order.resolution().day());
+    private boolean isOver(int handle) {
+      return index.resolution().day() != null
+          && index.rule(handle).validity().isOverBefore(index.resolution().day());
     }
 
-    private Finding undecided(int slot, String question) {
+    private Finding undecided(int handle, String question) {
       return new Finding(
-          Finding.Kind.UNDECIDED, id(slot), List.of(), Minimality.UNPROVEN, null, null, question);
+          Finding.Kind.UNDECIDED, id(handle), List.of(), Minimality.UNPROVEN, null, null, question);
     }
 
-    private void addBelow(List<Finding> out, int slot) {
-      switch (certificates.below(slot)) {
+    private void addBelow(List<Finding> out, int handle) {
+      switch (certificates.below(handle)) {
         case Below.Redundant below -> {
           int next = below.next();
           Connection witness =
               connection(
                   below.point(),
                   p ->
-                      order.first(p) == slot
-                          && order.firstFrom(order.position(slot) + 1, p) == next,
-                  slot,
+                      index.first(p) == handle
+                          && index.firstFrom(index.position(handle) + 1, p) == next,
+                  handle,
                   next);
           out.add(
               new Finding(
                   Finding.Kind.REDUNDANT_BELOW,
-                  id(slot),
+                  id(handle),
                   ids(below.causes()),
                   below.minimality(),
                   witness,
@@ -184,55 +197,62 @@ record View(Standing standing, List<Finding> findings) {
                   ""));
         }
         case Below.Undecided below ->
-            out.add(undecided(slot, "whether the rules below would say the same"));
+            out.add(undecided(handle, "whether the rules below would say the same"));
         case Below.Matters below -> {}
         case Below.NotAsked below -> {}
       }
     }
 
-    private void addPair(List<Finding> out, int slot, Finding.Kind kind, Pair pair) {
+    private void addPair(List<Finding> out, int handle, Finding.Kind kind, Pair pair) {
       switch (pair) {
         case Pair.Found found -> {
           int other = found.other();
-          Connection witness = connection(found.point(), p -> order.first(p) == other, slot, other);
+          Connection witness =
+              connection(found.point(), p -> index.first(p) == other, handle, other);
           out.add(
               new Finding(
-                  kind, id(slot), List.of(id(other)), Minimality.SMALLEST, witness, id(other), ""));
+                  kind,
+                  id(handle),
+                  List.of(id(other)),
+                  Minimality.SMALLEST,
+                  witness,
+                  id(other),
+                  ""));
         }
         case Pair.Undecided open ->
-            out.add(undecided(slot, "whether an earlier rule with another verdict overlaps it"));
+            out.add(undecided(handle, "whether an earlier rule with another verdict overlaps it"));
         case Pair.None none -> {}
       }
     }
 
-    private void addNeeds(List<Finding> out, int slot) {
-      Certificate.Needs needs = certificates.needs(slot);
+    private void addNeeds(List<Finding> out, int handle) {
+      Certificate.UnmetNeed needs = certificates.needs(handle);
       for (Certificate.Unmet unmet : needs.unmet()) {
         int[] axes = {
           Space.FROM,
-          order.space().axis(Coordinate.PERSON),
-          order.space().axis(Coordinate.DEVICE),
-          order.space().axis(Coordinate.APPLICATION)
+          index.space().axis(Coordinate.PERSON),
+          index.space().axis(Coordinate.DEVICE),
+          index.space().axis(Coordinate.APPLICATION)
         };
         Connection witness =
             connection(
                 unmet.point(),
-                p -> order.first(p) == slot && isAlike(axes, p, unmet.point()),
-                slot);
+                p -> index.first(p) == handle && isAlike(axes, p, unmet.point()),
+                handle);
         String verb = unmet.applications().size() == 1 ? " needs " : " need ";
         String says = String.join(", ", unmet.applications()) + verb + unmet.needed();
         out.add(
             new Finding(
                 Finding.Kind.UNMET_NEED,
-                id(slot),
+                id(handle),
                 ids(unmet.causes()),
                 unmet.minimality(),
                 witness,
-                id(slot),
+                id(handle),
                 says));
       }
       if (!needs.settled()) {
-        out.add(undecided(slot, "whether all that its applications need is allowed"));
+        out.add(undecided(handle, "whether all that its applications need is allowed"));
       }
     }
 
@@ -246,19 +266,19 @@ record View(Standing standing, List<Finding> findings) {
     }
 
     /** What the rule tells apart, though it looks alike as long as a connection stays sealed. */
-    private void addUnseen(List<Finding> out, int slot) {
-      Rule rule = order.rule(slot);
-      int axis = order.space().axis(Coordinate.APPLICATION) - Space.TERMS;
+    private void addUnseen(List<Finding> out, int handle) {
+      Rule rule = index.rule(handle);
+      int axis = index.space().axis(Coordinate.APPLICATION) - Space.TERMS;
       boolean asksForFiles = !rule.term(Coordinate.FILE_KIND).isAny();
       boolean asks = asksForFiles || !rule.term(Coordinate.APPLICATION).isAny();
       if (!rule.isInForce() || rule.opening() == Opening.OPENED) {
         return;
       }
-      if (Paths.areUnseen(slot, order)) {
+      if (UnseenPath.areUnseen(handle, index)) {
         out.add(
             new Finding(
                 Finding.Kind.UNSEEN_FEATURE,
-                id(slot),
+                id(handle),
                 List.of(),
                 Minimality.SMALLEST,
                 null,
@@ -268,11 +288,11 @@ record View(Standing standing, List<Finding> findings) {
       if (axis < 0 || !asks) {
         return;
       }
-      IntSet wanted = order.match(slot).terms().get(axis);
-      List<String> values = order.resolution().vocabularies().get(axis).values();
+      IntSet wanted = index.match(handle).terms().get(axis);
+      List<String> values = index.resolution().vocabularies().get(axis).values();
       List<String> unseen = new ArrayList<>();
       boolean anySealed = false;
-      for (ApplicationFact fact : order.resolution().applications()) {
+      for (ApplicationFact fact : index.resolution().applications()) {
         IntSet hidden = fact.openedOnly();
         boolean sealed = wanted.intersects(hidden);
         anySealed |= sealed;
@@ -293,7 +313,7 @@ record View(Standing standing, List<Finding> findings) {
         out.add(
             new Finding(
                 Finding.Kind.UNSEEN_FEATURE,
-                id(slot),
+                id(handle),
                 List.of(),
                 Minimality.SMALLEST,
                 null,
@@ -302,15 +322,15 @@ record View(Standing standing, List<Finding> findings) {
       }
     }
 
-    private int nextEnabled(int slot) {
-      if (!order.rule(slot).isInForce()) {
-        return Order.NONE;
+    private int nextEnabled(int handle) {
+      if (!index.rule(handle).isInForce()) {
+        return RuleIndex.NONE;
       }
-      int position = order.position(slot) + 1;
-      while (position < order.size() && !order.rule(order.slotAt(position)).isInForce()) {
+      int position = index.position(handle) + 1;
+      while (position < index.size() && !index.rule(index.handleAt(position)).isInForce()) {
         position++;
       }
-      return position < order.size() ? order.slotAt(position) : Order.NONE;
+      return position < index.size() ? index.handleAt(position) : RuleIndex.NONE;
     }
   }
 }

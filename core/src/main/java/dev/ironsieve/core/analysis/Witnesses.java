@@ -2,8 +2,8 @@ package dev.ironsieve.core.analysis;
 
 import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.parallel.Tasks;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
@@ -16,17 +16,17 @@ import java.util.stream.IntStream;
  * that meet are told apart by such a point without ever being compared. Made once, when all rules
  * are asked about; an edit makes it outdated.
  *
- * <p>The labels of both ends are cut into segments. The points of a cell, which is a segment of one
+ * <p>The codes of both ends are cut into segments. The points of a cell, which is a segment of one
  * end with one of the other, stand together, by position of their rules:
  *
  * <pre>
  *   starts:     where each cell begins among the entries, then how many entries there are
- *   slots:      [ entry 0, entry 1, ... ]
+ *   handles:      [ entry 0, entry 1, ... ]
  *   positions:  [ entry 0, entry 1, ... ]
- *   labels:     for each axis [ entry 0, entry 1, ... ]
+ *   codes:     for each axis [ entry 0, entry 1, ... ]
  * </pre>
  *
- * For rules that lie in many cells, entries are also sorted by label on each axis but the ends.
+ * For rules that lie in many cells, entries are also sorted by code on each axis but the ends.
  */
 final class Witnesses {
   private static final int MOST_BITS = 6;
@@ -37,30 +37,30 @@ final class Witnesses {
   /** A box that lies in more cells is looked for on one axis, if fewer points lie in it there. */
   private static final int MANY_CELLS = 128;
 
-  private final Order order;
+  private final RuleIndex index;
   private final int axes;
   private final int shift;
   private final int segments;
   private final int[] starts;
-  private final int[] slots;
+  private final int[] handles;
   private final int[] positions;
-  private final int[][] labels;
+  private final int[][] codes;
   private final Verdict[] verdicts;
-  private final long[][] sorted; // for each axis [ label << 32 | entry, ascending ]
+  private final long[][] sorted; // for each axis [ code << 32 | entry, ascending ]
 
   /**
-   * @param standings by slot
+   * @param standings by handle
    */
-  Witnesses(Order order, Standing[] standings) {
-    this.order = order;
-    axes = order.space().axes();
-    int doublings = 31 - Integer.numberOfLeadingZeros(1 + order.size() / RULES_PER_CELL);
+  Witnesses(RuleIndex index, Standing[] standings) {
+    this.index = index;
+    axes = index.space().axes();
+    int doublings = 31 - Integer.numberOfLeadingZeros(1 + index.size() / RULES_PER_CELL);
     int bits = Math.min(MOST_BITS, doublings / 2);
     segments = 1 << bits;
     shift = Integer.numberOfTrailingZeros(Space.LABELS) - bits;
     starts = new int[segments * segments + 1];
-    for (int i = 0; i < order.size(); i++) {
-      if (standings[order.slotAt(i)] instanceof Standing.Decides decides) {
+    for (int i = 0; i < index.size(); i++) {
+      if (standings[index.handleAt(i)] instanceof Standing.Decides decides) {
         starts[cell(decides.point()) + 1]++;
       }
     }
@@ -68,20 +68,20 @@ final class Witnesses {
       starts[cell] += starts[cell - 1];
     }
     int count = starts[starts.length - 1];
-    slots = new int[count];
+    handles = new int[count];
     positions = new int[count];
-    labels = new int[axes][count];
+    codes = new int[axes][count];
     verdicts = new Verdict[count];
     int[] next = Arrays.copyOf(starts, starts.length);
-    for (int i = 0; i < order.size(); i++) {
-      int slot = order.slotAt(i);
-      if (standings[slot] instanceof Standing.Decides decides) {
+    for (int i = 0; i < index.size(); i++) {
+      int handle = index.handleAt(i);
+      if (standings[handle] instanceof Standing.Decides decides) {
         int entry = next[cell(decides.point())]++;
-        slots[entry] = slot;
+        handles[entry] = handle;
         positions[entry] = i;
-        verdicts[entry] = order.verdict(slot);
+        verdicts[entry] = index.verdict(handle);
         for (int axis = 0; axis < axes; axis++) {
-          labels[axis][entry] = decides.point()[axis];
+          codes[axis][entry] = decides.point()[axis];
         }
       }
     }
@@ -92,7 +92,7 @@ final class Witnesses {
   }
 
   private long[] sorted(int axis) {
-    int[] own = labels[axis];
+    int[] own = codes[axis];
     return IntStream.range(0, own.length)
         .mapToLong(entry -> (long) own[entry] << Integer.SIZE | entry)
         .sorted()
@@ -104,12 +104,12 @@ final class Witnesses {
   }
 
   /**
-   * The highest rule above {@code slot}, with another verdict, whose point lies in it and for which
-   * a test holds; or {@link Order#NONE}.
+   * The highest rule above {@code handle}, with another verdict, whose point lies in it and for
+   * which a test holds; or {@link RuleIndex#NONE}.
    */
-  int firstInside(int slot, IntPredicate test) {
-    Search search = new Search(slot, test);
-    order.region(slot).forEach(search::in);
+  int firstInside(int handle, IntPredicate test) {
+    Search search = new Search(handle, test);
+    index.region(handle).forEach(search::in);
     return search.best;
   }
 
@@ -117,12 +117,12 @@ final class Witnesses {
   private final class Search {
     private final Verdict verdict;
     private final IntPredicate test;
-    private int best = Order.NONE;
+    private int best = RuleIndex.NONE;
     private int limit; // only rules above this position are of use
 
-    Search(int slot, IntPredicate test) {
-      verdict = order.verdict(slot);
-      limit = order.position(slot);
+    Search(int handle, IntPredicate test) {
+      verdict = index.verdict(handle);
+      limit = index.position(handle);
       this.test = test;
     }
 
@@ -148,7 +148,7 @@ final class Witnesses {
       IntSet narrowest = box.side(narrowed[0]);
       int low = narrowest.min();
       int width = narrowest.max() - low;
-      int[] own = labels[narrowed[0]];
+      int[] own = codes[narrowed[0]];
       int end = starts[cell + 1];
       for (int entry = starts[cell]; entry < end && positions[entry] < limit; entry++) {
         int above = own[entry] - low;
@@ -172,8 +172,8 @@ final class Witnesses {
       if (positions[entry] < limit
           && verdicts[entry] != verdict
           && holds(box, narrowed, entry)
-          && test.test(slots[entry])) {
-        best = slots[entry];
+          && test.test(handles[entry])) {
+        best = handles[entry];
         limit = positions[entry];
       }
     }
@@ -216,9 +216,9 @@ final class Witnesses {
     return entries;
   }
 
-  /** How many labels of points are below one. */
-  private int rank(int axis, int label) {
-    int at = Arrays.binarySearch(sorted[axis], (long) label << Integer.SIZE);
+  /** How many codes of points are below one. */
+  private int rank(int axis, int code) {
+    int at = Arrays.binarySearch(sorted[axis], (long) code << Integer.SIZE);
     return at < 0 ? -at - 1 : at;
   }
 
@@ -231,7 +231,7 @@ final class Witnesses {
     int count = 0;
     for (int axis = 0; axis < axes; axis++) {
       IntSet side = box.side(axis);
-      if (side != order.space().all(axis)) {
+      if (side != index.space().all(axis)) {
         int at = count++;
         for (; at > 0 && side.size() < box.side(out[at - 1]).size(); at--) {
           out[at] = out[at - 1];
@@ -244,7 +244,7 @@ final class Witnesses {
 
   private boolean holds(Box box, int[] narrowed, int entry) {
     for (int axis : narrowed) {
-      if (!box.side(axis).contains(labels[axis][entry])) {
+      if (!box.side(axis).contains(codes[axis][entry])) {
         return false;
       }
     }

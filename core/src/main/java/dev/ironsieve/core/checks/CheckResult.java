@@ -8,7 +8,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.util.ArrayList;
@@ -49,15 +49,15 @@ public record CheckResult(
    * Tries every check of a rulebase; O(checks · names that a line can say), and a look-up or, where
    * something is unsaid, a search each.
    *
-   * @param order of the rulebase
+   * @param index of the rulebase
    */
-  public static List<CheckResult> of(Rulebase rulebase, Order order) {
-    Matcher matcher = new Matcher(order);
+  public static List<CheckResult> of(Rulebase rulebase, RuleIndex index) {
+    Matcher matcher = new Matcher(index);
     List<CheckResult> out = new ArrayList<>();
     for (SavedCheck check : rulebase.checks()) {
       try {
         Connection connection =
-            ConnectionLine.parse(check.connection(), rulebase, order.resolution());
+            ConnectionLine.parse(check.connection(), rulebase, index.resolution());
         out.add(of(check, matcher.possible(connection, STEPS), matcher, connection));
       } catch (InvalidText e) {
         out.add(new CheckResult(check, null, null, false, null, e.getMessage()));

@@ -3,7 +3,7 @@ package dev.ironsieve.core.checks;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -36,24 +36,24 @@ public record Coverage(
 
   /** What the checks notice of the mistakes that can be made with a rulebase. */
   public static Coverage of(Rulebase rulebase, List<Check> checks) {
-    return of(new Order(rulebase), checks, TestPoints.STEPS);
+    return of(new RuleIndex(rulebase), checks, TestPoints.STEPS);
   }
 
   /**
    * @param steps comparisons of boxes that one search may take
    */
-  public static Coverage of(Order order, List<Check> checks, long steps) {
-    Mutants mutants = new Mutants(order, steps);
+  public static Coverage of(RuleIndex index, List<Check> checks, long steps) {
+    Mutants mutants = new Mutants(index, steps);
     boolean[] shown = new boolean[mutants.size()];
     List<Check> failing = new ArrayList<>();
     List<Check> vague = new ArrayList<>();
     for (Check check : checks) {
-      int[] point = order.space().point(check.connection());
+      int[] point = index.space().point(check.connection());
       if (point == null) {
         vague.add(check);
         continue;
       }
-      if (order.verdict(order.first(point)) != check.expected()) {
+      if (index.verdict(index.first(point)) != check.expected()) {
         failing.add(check);
         continue;
       }
@@ -71,7 +71,7 @@ public record Coverage(
       }
       switch (mutants.witness(i)) {
         case Outcome.Uncovered found ->
-            missed.add(new Missed(mutant, order.space().connection(found.point())));
+            missed.add(new Missed(mutant, index.space().connection(found.point())));
         case Outcome.Covered covered -> harmless.add(mutant);
         case Outcome.Exhausted exhausted -> undecided.add(mutant);
       }

@@ -5,7 +5,7 @@ import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Holder;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
@@ -17,62 +17,62 @@ final class Mutants {
   /** Random points that are tried before an exact search. */
   private static final int TRIES = 16;
 
-  private final Order order;
+  private final RuleIndex index;
   private final long steps;
   private final List<Mutant> all = new ArrayList<>();
-  private final List<Integer> slots = new ArrayList<>(); // by mutant
+  private final List<Integer> handles = new ArrayList<>(); // by mutant
   private final List<List<Box>> regions = new ArrayList<>(); // by mutant: where it could show
   private final int[] firstOf; // by position; one more for the end
 
   /**
    * @param steps of work that one search may take
    */
-  Mutants(Order order, long steps) {
-    this.order = order;
+  Mutants(RuleIndex index, long steps) {
+    this.index = index;
     this.steps = steps;
-    firstOf = new int[order.size() + 1];
-    for (int position = 0; position < order.size(); position++) {
+    firstOf = new int[index.size() + 1];
+    for (int position = 0; position < index.size(); position++) {
       firstOf[position] = all.size();
-      if (order.rule(order.slotAt(position)).isInForce()) {
+      if (index.rule(index.handleAt(position)).isInForce()) {
         addAll(position);
       }
     }
-    firstOf[order.size()] = all.size();
+    firstOf[index.size()] = all.size();
   }
 
   private void addAll(int position) {
-    int slot = order.slotAt(position);
-    Rule rule = order.rule(slot);
-    List<Box> region = order.region(slot);
-    add(new Mutant.OtherVerdict(rule.id()), slot, region);
-    add(new Mutant.Disabled(rule.id()), slot, region);
+    int handle = index.handleAt(position);
+    Rule rule = index.rule(handle);
+    List<Box> region = index.region(handle);
+    add(new Mutant.OtherVerdict(rule.id()), handle, region);
+    add(new Mutant.Disabled(rule.id()), handle, region);
     int next = next(position);
-    if (next != Order.NONE && order.verdict(next) != rule.verdict()) {
-      List<Box> shared = Box.shared(region, order.region(next));
-      add(new Mutant.Swapped(rule.id(), order.rule(next).id()), slot, shared);
+    if (next != RuleIndex.NONE && index.verdict(next) != rule.verdict()) {
+      List<Box> shared = Box.shared(region, index.region(next));
+      add(new Mutant.Swapped(rule.id(), index.rule(next).id()), handle, shared);
     }
     for (Mutant.Part part : Mutant.Part.values()) {
       if (part.isAskedBy(rule)) {
         Rule wider = part.leftOut(rule);
-        List<Box> all = order.space().region(order.resolution().match(wider));
-        add(new Mutant.Widened(rule.id(), part), slot, all);
+        List<Box> all = index.space().region(index.resolution().match(wider));
+        add(new Mutant.Widened(rule.id(), part), handle, all);
       }
     }
   }
 
-  private void add(Mutant mutant, int slot, List<Box> region) {
+  private void add(Mutant mutant, int handle, List<Box> region) {
     all.add(mutant);
-    slots.add(slot);
+    handles.add(handle);
     regions.add(region);
   }
 
   private int next(int position) {
-    for (int below = position + 1; below < order.size(); below++) {
-      if (order.rule(order.slotAt(below)).isInForce()) {
-        return order.slotAt(below);
+    for (int below = position + 1; below < index.size(); below++) {
+      if (index.rule(index.handleAt(below)).isInForce()) {
+        return index.handleAt(below);
       }
     }
-    return Order.NONE;
+    return RuleIndex.NONE;
   }
 
   int size() {
@@ -85,29 +85,30 @@ final class Mutants {
 
   /** Whether the mutant gives the point another verdict than the rulebase does. */
   private boolean shows(int number, int[] point, int first) {
-    int slot = slots.get(number);
+    int handle = handles.get(number);
     return switch (all.get(number)) {
-      case Mutant.OtherVerdict other -> first == slot;
+      case Mutant.OtherVerdict other -> first == handle;
       case Mutant.Disabled disabled ->
-          first == slot && order.verdict(order.firstWithout(slot, point)) != order.verdict(slot);
+          first == handle
+              && index.verdict(index.firstWithout(handle, point)) != index.verdict(handle);
       case Mutant.Swapped swapped ->
-          first == slot && order.holds(order.slot(swapped.next()), point);
+          first == handle && index.holds(index.handle(swapped.next()), point);
       case Mutant.Widened widened ->
-          isBelow(first, slot)
-              && order.verdict(first) != order.verdict(slot)
+          isBelow(first, handle)
+              && index.verdict(first) != index.verdict(handle)
               && regions.get(number).stream().anyMatch(box -> box.contains(point));
     };
   }
 
   private boolean isBelow(int one, int other) {
-    return one == Order.NONE || order.position(one) > order.position(other);
+    return one == RuleIndex.NONE || index.position(one) > index.position(other);
   }
 
   /** Numbers of the mutants that give a point another verdict; O(rules). */
   List<Integer> shownBy(int[] point) {
     List<Integer> out = new ArrayList<>();
-    int first = order.first(point);
-    int last = first == Order.NONE ? order.size() - 1 : order.position(first);
+    int first = index.first(point);
+    int last = first == RuleIndex.NONE ? index.size() - 1 : index.position(first);
     for (int number = 0; number < firstOf[last + 1]; number++) {
       if (shows(number, point, first)) {
         out.add(number);
@@ -121,23 +122,23 @@ final class Mutants {
     List<Box> region = regions.get(number);
     SplittableRandom random = new SplittableRandom(number);
     for (int i = 0; i < TRIES && !region.isEmpty(); i++) {
-      int[] point = order.space().pick(region.get(i % region.size()), random);
-      if (shows(number, point, order.first(point))) {
+      int[] point = index.space().pick(region.get(i % region.size()), random);
+      if (shows(number, point, index.first(point))) {
         return new Outcome.Uncovered(point);
       }
     }
-    int slot = slots.get(number);
+    int handle = handles.get(number);
     Budget budget = new Budget(steps);
     return switch (all.get(number)) {
-      case Mutant.OtherVerdict other -> search(region, point -> unless(slot, point), budget);
-      case Mutant.Swapped swapped -> search(region, point -> unless(slot, point), budget);
+      case Mutant.OtherVerdict other -> search(region, point -> unless(handle, point), budget);
+      case Mutant.Swapped swapped -> search(region, point -> unless(handle, point), budget);
       case Mutant.Widened widened -> rivals(number, rival -> point -> unless(rival, point), budget);
       case Mutant.Disabled disabled ->
           rivals(
               number,
               rival ->
                   point -> {
-                    int decides = order.firstWithout(slot, point);
+                    int decides = index.firstWithout(handle, point);
                     return decides == rival ? Holder.NOBODY : decides;
                   },
               budget);
@@ -145,12 +146,12 @@ final class Mutants {
   }
 
   private int unless(int wanted, int[] point) {
-    int first = order.first(point);
+    int first = index.first(point);
     return first == wanted ? Holder.NOBODY : first;
   }
 
   private Outcome search(List<Box> region, Holder holder, Budget budget) {
-    return CoverSearch.search(region, holder, order::region, budget);
+    return CoverSearch.search(region, holder, index::region, budget);
   }
 
   /** Makes a holder that keeps a rival from deciding. */
@@ -160,13 +161,14 @@ final class Mutants {
 
   /** Whether some rule below with another verdict, or the default rule, gets to the region. */
   private Outcome rivals(int number, KeptOff keptOff, Budget budget) {
-    int slot = slots.get(number);
+    int handle = handles.get(number);
     List<Box> region = regions.get(number);
-    int[] below = order.meeting(region, order.position(slot) + 1, order.size());
+    int[] below = index.overlapping(region, index.position(handle) + 1, index.size());
     for (int i = 0; i <= below.length; i++) {
-      int rival = i == below.length ? Order.NONE : below[i];
-      if (order.verdict(rival) != order.verdict(slot)) {
-        List<Box> shared = rival == Order.NONE ? region : Box.shared(region, order.region(rival));
+      int rival = i == below.length ? RuleIndex.NONE : below[i];
+      if (index.verdict(rival) != index.verdict(handle)) {
+        List<Box> shared =
+            rival == RuleIndex.NONE ? region : Box.shared(region, index.region(rival));
         Outcome outcome = search(shared, keptOff.from(rival), budget);
         if (!(outcome instanceof Outcome.Covered)) {
           return outcome;

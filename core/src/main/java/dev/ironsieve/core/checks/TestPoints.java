@@ -2,7 +2,7 @@ package dev.ironsieve.core.checks;
 
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -25,14 +25,14 @@ public record TestPoints(
 
   /** The points for a rulebase. */
   public static TestPoints of(Rulebase rulebase) {
-    return of(new Order(rulebase), STEPS);
+    return of(new RuleIndex(rulebase), STEPS);
   }
 
   /**
    * @param steps comparisons of boxes that one search may take
    */
-  public static TestPoints of(Order order, long steps) {
-    Mutants mutants = new Mutants(order, steps);
+  public static TestPoints of(RuleIndex index, long steps) {
+    Mutants mutants = new Mutants(index, steps);
     List<Mutant> harmless = new ArrayList<>();
     List<Mutant> undecided = new ArrayList<>();
     List<int[]> points = new ArrayList<>();
@@ -58,14 +58,14 @@ public record TestPoints(
       if (shown.get(p).stream().allMatch(number -> shownBy[number] > 1)) {
         shown.get(p).forEach(number -> shownBy[number]--);
       } else {
-        checks.add(check(order, points.get(p)));
+        checks.add(check(index, points.get(p)));
       }
     }
     return new TestPoints(
         List.copyOf(checks), deciding, List.copyOf(harmless), List.copyOf(undecided));
   }
 
-  private static Check check(Order order, int[] point) {
-    return new Check(order.space().connection(point), order.verdict(order.first(point)));
+  private static Check check(RuleIndex index, int[] point) {
+    return new Check(index.space().connection(point), index.verdict(index.first(point)));
   }
 }

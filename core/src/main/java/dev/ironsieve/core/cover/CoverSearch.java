@@ -31,7 +31,7 @@ public final class CoverSearch {
 
   /** Picks points of a box that no candidate holds: which others hold them decides what is next. */
   public interface Picker {
-    /** The lowest label of each axis, the highest of each, and lowest and highest in turn. */
+    /** The lowest code of each axis, the highest of each, and lowest and highest in turn. */
     Picker FAR_APART = CoverSearch::farApart;
 
     /** At least one point; the first is given as an example if there is nothing to hold it. */
@@ -97,16 +97,16 @@ public final class CoverSearch {
   private record Tried(Box open, Outcome outcome) {}
 
   private static Tried attempt(Box target, List<Candidate> candidates, Budget budget) {
-    List<Candidate> meeting = new ArrayList<>(candidates.size());
+    List<Candidate> overlapping = new ArrayList<>(candidates.size());
     for (Candidate candidate : candidates) {
       if (candidate.box.intersects(target)) {
         if (candidate.box.containsAll(target)) {
           return new Tried(null, covered(candidate.rule));
         }
-        meeting.add(candidate);
+        overlapping.add(candidate);
       }
     }
-    return attempt(new Packing(target, boxes(meeting)), meeting, budget);
+    return attempt(new Packing(target, boxes(overlapping)), overlapping, budget);
   }
 
   private static List<Box> boxes(List<Candidate> candidates) {
@@ -120,7 +120,7 @@ public final class CoverSearch {
   /**
    * @param packing of the boxes of those that meet the target, none of which holds all of it
    */
-  private static Tried attempt(Packing packing, List<Candidate> meeting, Budget budget) {
+  private static Tried attempt(Packing packing, List<Candidate> overlapping, Budget budget) {
     Box[] open = new Box[1];
     Prover prover =
         new Prover(
@@ -134,7 +134,8 @@ public final class CoverSearch {
     if (prover.exhausted()) {
       return new Tried(null, new Outcome.Exhausted());
     }
-    return new Tried(open[0], proof == null ? null : new Outcome.Covered(rules(proof, meeting)));
+    return new Tried(
+        open[0], proof == null ? null : new Outcome.Covered(rules(proof, overlapping)));
   }
 
   private static IntSet rules(BitSet some, List<Candidate> candidates) {

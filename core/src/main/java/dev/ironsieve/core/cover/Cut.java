@@ -10,7 +10,7 @@ import java.util.Map;
 
 /**
  * One axis of a question about a target box and candidates, cut down to what the question tells
- * apart: the labels of the target's side fall into classes that the same candidates hold, so that a
+ * apart: the codes of the target's side fall into classes that the same candidates hold, so that a
  * side becomes a few bits. Classes are told apart by comparing the real sets, not their hashes.
  *
  * <p>More candidates cut the classes further; what is known of those before stays.
@@ -22,14 +22,14 @@ final class Cut {
   /** Room for so many classes, to begin with. */
   private static final int ROOM = 16;
 
-  /** Some label of each class. */
-  final int[] labels;
+  /** Some code of each class. */
+  final int[] codes;
 
   /** 64-bit words that one side takes. */
   final int words;
 
   private final IntSet all;
-  private final int[] starts; // of pieces, which are ranges of labels
+  private final int[] starts; // of pieces, which are ranges of codes
   private final int[] classOf; // by piece
   private final List<IntSet> partial; // sides that do not hold all of the target's, each once
   private final int[] partialOf; // by candidate: which partial side it has, or -1 for all
@@ -39,7 +39,7 @@ final class Cut {
   /** No candidates: all is one class. */
   Cut(IntSet all) {
     this.all = all;
-    labels = new int[] {all.min()};
+    codes = new int[] {all.min()};
     starts = new int[all.intervals()];
     Arrays.setAll(starts, all::first);
     classOf = new int[starts.length];
@@ -53,7 +53,7 @@ final class Cut {
   /** The same classes, which are all that some more candidates tell apart. */
   private Cut(Cut known, int[] partialOf) {
     all = known.all;
-    labels = known.labels;
+    codes = known.codes;
     starts = known.starts;
     classOf = known.classOf;
     partial = known.partial;
@@ -71,11 +71,11 @@ final class Cut {
     Classes classes = known.new Classes(partial.subList(known.partial.size(), partial.size()));
     starts = classes.starts;
     classOf = classes.classOf;
-    labels = classes.labels();
-    words = (labels.length + 63) >> 6;
+    codes = classes.codes();
+    words = (codes.length + 63) >> 6;
     full = new long[words];
     packed = new long[partial.size()][words];
-    for (int c = 0; c < labels.length; c++) {
+    for (int c = 0; c < codes.length; c++) {
       full[c >> 6] |= 1L << c;
       classes.addTo(packed, c);
     }
@@ -139,13 +139,13 @@ final class Cut {
     private static final int ID = 24; // bits of an event that say whose bound it is
 
     private final int words; // of a row
-    private final long[] events; // a label, and which side begins there or ends before it
+    private final long[] events; // a code, and which side begins there or ends before it
     private int eventCount;
     private int[] starts;
     private int[] classOf;
     private int count; // of classes
     private long[] rows; // by class: what it was before, and bits of the new sides
-    private int[] first; // by class, the label where its first piece begins
+    private int[] first; // by class, the code where its first piece begins
     private int[] table; // by hash: one more than a class, or 0; a quarter is in use at most
 
     Classes(List<IntSet> fresh) {
@@ -193,8 +193,8 @@ final class Cut {
       int at = 0;
       int interval = 0; // of all
       for (int piece = 0; piece < before.length; piece++) {
-        int label = before[piece];
-        while (all.last(interval) < label) {
+        int code = before[piece];
+        while (all.last(interval) < code) {
           interval++;
         }
         int last = all.last(interval);
@@ -202,24 +202,24 @@ final class Cut {
           last = Math.min(last, before[piece + 1] - 1);
         }
         row[0] = Cut.this.classOf[piece];
-        at = turn(row, at, label);
+        at = turn(row, at, code);
         while (true) {
-          starts[pieces] = label;
-          classOf[pieces++] = classOf(row, label);
+          starts[pieces] = code;
+          classOf[pieces++] = classOf(row, code);
           if (at == eventCount || events[at] >>> ID > last) {
             break;
           }
-          label = (int) (events[at] >>> ID);
-          at = turn(row, at, label);
+          code = (int) (events[at] >>> ID);
+          at = turn(row, at, code);
         }
       }
       return pieces;
     }
 
-    /** Takes the events up to a label into the row; where the next is. */
-    private int turn(long[] row, int from, int label) {
+    /** Takes the events up to a code into the row; where the next is. */
+    private int turn(long[] row, int from, int code) {
       int at = from;
-      for (; at < eventCount && events[at] >>> ID <= label; at++) {
+      for (; at < eventCount && events[at] >>> ID <= code; at++) {
         int id = (int) events[at] & (1 << ID) - 1;
         row[1 + (id >> 6)] ^= 1L << id;
       }
@@ -227,7 +227,7 @@ final class Cut {
     }
 
     /** The class of a piece, which is a new one if none has its row. */
-    private int classOf(long[] row, int label) {
+    private int classOf(long[] row, int code) {
       int at = hash(row, 0);
       while (table[at] > 0) {
         int from = (table[at] - 1) * words;
@@ -240,7 +240,7 @@ final class Cut {
         grow();
         at = free(hash(row, 0));
       }
-      first[count] = label;
+      first[count] = code;
       System.arraycopy(row, 0, rows, count * words, words);
       table[at] = ++count;
       return count - 1;
@@ -272,7 +272,7 @@ final class Cut {
       }
     }
 
-    int[] labels() {
+    int[] codes() {
       return Arrays.copyOf(first, count);
     }
 
@@ -292,7 +292,7 @@ final class Cut {
     }
   }
 
-  /** The labels of the classes whose bits are set from word {@code offset} of {@code packed} on. */
+  /** The codes of the classes whose bits are set from word {@code offset} of {@code packed} on. */
   IntSet side(long[] packed, int offset) {
     if (partial.isEmpty()) {
       return packed[offset] == 0 ? IntSet.EMPTY : all;

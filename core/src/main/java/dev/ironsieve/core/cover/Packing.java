@@ -143,7 +143,7 @@ final class Packing {
     return cell;
   }
 
-  /** A label of each axis in the first class of a packed box. */
+  /** A code of each axis in the first class of a packed box. */
   int[] somePoint(long[] left) {
     int[] out = new int[cuts.length];
     for (int axis = 0; axis < out.length; axis++) {
@@ -151,12 +151,12 @@ final class Packing {
       while (left[word] == 0) {
         word++;
       }
-      out[axis] = label(axis, word, Long.numberOfTrailingZeros(left[word]));
+      out[axis] = code(axis, word, Long.numberOfTrailingZeros(left[word]));
     }
     return out;
   }
 
-  private int label(int axis, int word, int bit) {
-    return cuts[axis].labels[(word - offset[axis] << 6) + bit];
+  private int code(int axis, int word, int bit) {
+    return cuts[axis].codes[(word - offset[axis] << 6) + bit];
   }
 }

@@ -16,18 +16,18 @@ import java.util.List;
  * 48(5), 1999). A part whose box holds all of its parent settles the parent, and the other branches
  * are never looked at. The worst case is exponential in the number of axes, hence the budget.
  *
- * <p>Where nothing holds a part, an {@link Opening} may come up with one more box; the search goes
- * on from there.
+ * <p>Where nothing holds a part, an {@link BoxSource} may come up with one more box; the search
+ * goes on from there.
  */
 final class Prover {
   /** Deepest nesting of branches; deeper counts as an exhausted budget, since it ends the stack. */
   private static final int MAX_DEPTH = 600;
 
-  /** What an {@link Opening} answers if it has no box. */
+  /** What an {@link BoxSource} answers if it has no box. */
   static final int NOTHING = -1;
 
   /** Asked for a box where there is none yet. */
-  interface Opening {
+  interface BoxSource {
     /**
      * @param left what no box holds
      * @return the number of one more box of the packing, which meets {@code left}; or {@link
@@ -41,11 +41,11 @@ final class Prover {
 
   private final Packing packing;
   private final int[] offset;
-  private final Opening opening;
+  private final BoxSource opening;
   private final Budget budget;
   private boolean exhausted;
 
-  Prover(Packing packing, Opening opening, Budget budget) {
+  Prover(Packing packing, BoxSource opening, Budget budget) {
     this.packing = packing;
     this.offset = packing.offset;
     this.opening = opening;

@@ -2,7 +2,7 @@ package dev.ironsieve.core.difference;
 
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Box;
 import java.util.List;
 import java.util.Optional;
@@ -19,8 +19,8 @@ import java.util.Set;
  * @param complete whether these are all; if not, the budget of work ran out
  */
 public record Difference(
-    Order before,
-    Order after,
+    RuleIndex before,
+    RuleIndex after,
     Aspect aspect,
     Set<Rule> changed,
     List<Part> parts,

@@ -5,12 +5,12 @@ import dev.ironsieve.core.difference.Difference.Extent;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.order.Order;
-import dev.ironsieve.core.order.Rising;
+import dev.ironsieve.core.ruleindex.LongestIncreasingSubsequence;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
-import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Resolution;
+import dev.ironsieve.core.space.ResolvedMatch;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -40,19 +40,19 @@ public final class Differences {
   /** Points that a share is estimated from. */
   static final int SAMPLES = 64;
 
-  private final Order before;
-  private final Order after;
+  private final RuleIndex before;
+  private final RuleIndex after;
   private final Space space;
   private final Aspect aspect;
-  private final int tiles;
+  private final int regions;
   private final long steps;
 
-  private Differences(Order before, Order after, Aspect aspect, long steps, int tiles) {
+  private Differences(RuleIndex before, RuleIndex after, Aspect aspect, long steps, int regions) {
     this.before = before;
     this.after = after;
     this.space = after.space();
     this.aspect = aspect;
-    this.tiles = tiles;
+    this.regions = regions;
     this.steps = steps;
   }
 
@@ -81,10 +81,10 @@ public final class Differences {
     }
     Resolution old = new Resolution(before);
     Resolution now = new Resolution(after, old);
-    List<Match> others = after.rules().stream().map(now::match).toList();
-    Space space = Order.space(old, before.rules(), others);
-    Order oldOrder = new Order(old, before.rules(), space);
-    Order newOrder = new Order(now, after.rules(), space);
+    List<ResolvedMatch> others = after.rules().stream().map(now::match).toList();
+    Space space = RuleIndex.space(old, before.rules(), others);
+    RuleIndex oldOrder = new RuleIndex(old, before.rules(), space);
+    RuleIndex newOrder = new RuleIndex(now, after.rules(), space);
     return between(oldOrder, newOrder, aspect, steps);
   }
 
@@ -97,8 +97,8 @@ public final class Differences {
    * @param after with the same zones, objects and vocabularies
    */
   public static Difference between(
-      Order before, Rulebase rulebase, Rulebase after, Aspect aspect, long steps) {
-    Order other = after.namesMeanAsIn(rulebase) ? before.with(after.rules()) : null;
+      RuleIndex before, Rulebase rulebase, Rulebase after, Aspect aspect, long steps) {
+    RuleIndex other = after.namesMeanAsIn(rulebase) ? before.with(after.rules()) : null;
     return other == null
         ? between(rulebase, after, aspect, steps)
         : between(before.snapshot(), other, aspect, steps);
@@ -110,15 +110,16 @@ public final class Differences {
    *
    * @throws IllegalArgumentException if they are not in one space
    */
-  public static Difference between(Order before, Order after, Aspect aspect, long steps) {
+  public static Difference between(RuleIndex before, RuleIndex after, Aspect aspect, long steps) {
     if (before.space() != after.space()) {
       throw new IllegalArgumentException("not in one space");
     }
     return between(before, after, aspect, steps, TILES);
   }
 
-  static Difference between(Order before, Order after, Aspect aspect, long steps, int tiles) {
-    return new Differences(before, after, aspect, steps, tiles).run();
+  static Difference between(
+      RuleIndex before, RuleIndex after, Aspect aspect, long steps, int regions) {
+    return new Differences(before, after, aspect, steps, regions).run();
   }
 
   private static List<Object> values(Rulebase rulebase) {
@@ -130,7 +131,7 @@ public final class Differences {
                         vocabulary.coordinate(),
                         vocabulary.values(),
                         vocabulary.coordinate() == Coordinate.TIME
-                            ? rulebase.handling().timeZone()
+                            ? rulebase.gatewaySettings().timeZone()
                             : ""))
         .toList();
   }
@@ -140,11 +141,11 @@ public final class Differences {
     Set<Integer> unlikeAfter = new HashSet<>();
     unlike(unlikeBefore, unlikeAfter);
     List<Target> targets = new ArrayList<>();
-    for (int slot : unlikeBefore) {
-      before.region(slot).forEach(box -> targets.add(new Target(slot, box, false)));
+    for (int handle : unlikeBefore) {
+      before.region(handle).forEach(box -> targets.add(new Target(handle, box, false)));
     }
-    for (int slot : unlikeAfter) {
-      after.region(slot).forEach(box -> targets.add(new Target(slot, box, true)));
+    for (int handle : unlikeAfter) {
+      after.region(handle).forEach(box -> targets.add(new Target(handle, box, true)));
     }
     List<Found> found = found(targets, unlikeBefore);
     boolean complete = found.stream().allMatch(Found::complete);
@@ -162,12 +163,12 @@ public final class Differences {
    *
    * @param back whether it is one of the rules after
    */
-  private record Target(int slot, Box box, boolean back) {}
+  private record Target(int handle, Box box, boolean back) {}
 
   /**
    * @param left steps that were left
    */
-  private record Found(List<Piece> pieces, boolean complete, long left) {}
+  private record Found(List<DifferenceBox> pieces, boolean complete, long left) {}
 
   /**
    * What is found of each target. At first each has the same share of half of the steps, all cores
@@ -193,35 +194,38 @@ public final class Differences {
 
   private Found found(Target target, Set<Integer> unlikeBefore, long most) {
     Budget budget = new Budget(most);
-    List<Piece> pieces = new ArrayList<>();
+    List<DifferenceBox> pieces = new ArrayList<>();
     boolean complete;
     if (target.back) {
-      Owned.Sides sides = new Owned.Sides(after, before, aspect, tiles);
-      complete = new Owned(target.slot, target.box, sides, unlikeBefore).find(budget, pieces);
-      pieces.replaceAll(Piece::turned);
+      ChangedRegion.Sides sides = new ChangedRegion.Sides(after, before, aspect, regions);
+      complete =
+          new ChangedRegion(target.handle, target.box, sides, unlikeBefore).find(budget, pieces);
+      pieces.replaceAll(DifferenceBox::turned);
     } else {
-      Owned.Sides sides = new Owned.Sides(before, after, aspect, tiles);
-      complete = new Owned(target.slot, target.box, sides, Set.of()).find(budget, pieces);
+      ChangedRegion.Sides sides = new ChangedRegion.Sides(before, after, aspect, regions);
+      complete = new ChangedRegion(target.handle, target.box, sides, Set.of()).find(budget, pieces);
     }
     return new Found(pieces, complete, budget.left());
   }
 
-  /** The slots of enabled rules that do not stand the same in both. */
+  /** The handles of enabled rules that do not stand the same in both. */
   private void unlike(Set<Integer> unlikeBefore, Set<Integer> unlikeAfter) {
-    // Of rules that are alike: their slots before and positions after, in the order before.
+    // Of rules that are alike: their handles before and positions after, in the order before.
     List<Integer> same = new ArrayList<>();
     List<Integer> positions = new ArrayList<>();
     for (int i = 0; i < before.size(); i++) {
-      int slot = before.slotAt(i);
-      int now = after.slot(before.rule(slot).id());
-      if (now != Order.NONE && alike(slot, now)) {
-        same.add(slot);
+      int handle = before.handleAt(i);
+      int now = after.handle(before.rule(handle).id());
+      if (now != RuleIndex.NONE && alike(handle, now)) {
+        same.add(handle);
         positions.add(after.position(now));
       } else {
-        unlikeBefore.add(slot);
+        unlikeBefore.add(handle);
       }
     }
-    BitSet rising = Rising.longest(positions.stream().mapToInt(Integer::intValue).toArray());
+    BitSet rising =
+        LongestIncreasingSubsequence.longest(
+            positions.stream().mapToInt(Integer::intValue).toArray());
     BitSet kept = new BitSet(after.size());
     for (int i = 0; i < positions.size(); i++) {
       if (rising.get(i)) {
@@ -232,20 +236,20 @@ public final class Differences {
     }
     for (int i = 0; i < after.size(); i++) {
       if (!kept.get(i)) {
-        unlikeAfter.add(after.slotAt(i));
+        unlikeAfter.add(after.handleAt(i));
       }
     }
-    unlikeBefore.removeIf(slot -> !before.rule(slot).isInForce());
-    unlikeAfter.removeIf(slot -> !after.rule(slot).isInForce());
+    unlikeBefore.removeIf(handle -> !before.rule(handle).isInForce());
+    unlikeAfter.removeIf(handle -> !after.rule(handle).isInForce());
   }
 
-  private boolean alike(int slot, int now) {
-    Rule was = before.rule(slot);
+  private boolean alike(int handle, int now) {
+    Rule was = before.rule(handle);
     Rule is = after.rule(now);
     return was.isInForce() == is.isInForce()
         && aspect.of(was).equals(aspect.of(is))
         && (was == is && before.resolution() == after.resolution()
-            || before.region(slot).equals(after.region(now)));
+            || before.region(handle).equals(after.region(now)));
   }
 
   /** How much of everything a box is. */
@@ -258,16 +262,16 @@ public final class Differences {
   }
 
   /** Joins whole boxes that say the same and differ on one axis only, until nothing joins. */
-  private List<Piece> joined(List<Piece> found) {
-    List<Piece> pieces = new ArrayList<>(found);
+  private List<DifferenceBox> joined(List<DifferenceBox> found) {
+    List<DifferenceBox> pieces = new ArrayList<>(found);
     boolean again = !pieces.isEmpty();
     while (again) {
       again = false;
       for (int axis = 0; axis < space.axes(); axis++) {
-        Map<Object, Piece> byRest = new LinkedHashMap<>();
-        for (Piece piece : pieces) {
+        Map<Object, DifferenceBox> byRest = new LinkedHashMap<>();
+        for (DifferenceBox piece : pieces) {
           Object rest = piece.extent() == Extent.WHOLE ? rest(piece, axis) : piece;
-          Piece other = byRest.get(rest);
+          DifferenceBox other = byRest.get(rest);
           if (other != null) {
             again = true;
             IntSet both = other.box().side(axis).union(piece.box().side(axis));
@@ -282,7 +286,7 @@ public final class Differences {
   }
 
   /** All of a piece but its side on one axis. */
-  private List<Object> rest(Piece piece, int axis) {
+  private List<Object> rest(DifferenceBox piece, int axis) {
     List<Object> out = new ArrayList<>(space.axes() + 2);
     out.add(piece.was());
     out.add(piece.is());
@@ -292,11 +296,11 @@ public final class Differences {
     return out;
   }
 
-  private Stream<Difference.Part> told(Piece piece) {
+  private Stream<Difference.Part> told(DifferenceBox piece) {
     return space.feasible(piece.box()).stream().map(box -> told(piece, box));
   }
 
-  private Difference.Part told(Piece piece, Box box) {
+  private Difference.Part told(DifferenceBox piece, Box box) {
     boolean lowest = piece.extent() == Extent.WHOLE && !box.contains(piece.point());
     int[] point = lowest ? box.lowest() : piece.point();
     return new Difference.Part(

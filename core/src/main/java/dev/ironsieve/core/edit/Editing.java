@@ -39,12 +39,14 @@ final class Editing {
       case Edit.PutRatePlan put -> ObjectEditing.put(before, put);
       case Edit.PutNotice put -> ObjectEditing.put(before, put);
       case Edit.SetLineCapacity set ->
-          before.withHandling(
-              before.handling().withLineCapacity(set.capacity()), before.sections());
+          before.withGatewaySettings(
+              before.gatewaySettings().withLineCapacity(set.capacity()), before.sections());
       case Edit.SetTimeZone set ->
-          before.withHandling(before.handling().withTimeZone(set.zone()), before.sections());
+          before.withGatewaySettings(
+              before.gatewaySettings().withTimeZone(set.zone()), before.sections());
       case Edit.SetBreadth set ->
-          before.withHandling(before.handling().withBreadth(set.breadth()), before.sections());
+          before.withGatewaySettings(
+              before.gatewaySettings().withBreadth(set.breadth()), before.sections());
       case Edit.PutCheck put -> CheckEditing.put(before, put);
       case Edit.DeleteCheck delete -> CheckEditing.without(before, delete.name());
       case Edit.DeleteObject delete -> deleteObject(before, delete.kind(), delete.name());

@@ -76,18 +76,20 @@ final class Inverse {
                       () -> new Edit.DeleteObject(put.object().kind(), put.object().name())));
       case Edit.PutRatePlan put ->
           Optional.of(
-              find(before.handling().ratePlans(), RatePlan::name, put.replaces())
+              find(before.gatewaySettings().ratePlans(), RatePlan::name, put.replaces())
                   .<Edit>map(old -> new Edit.PutRatePlan(old, put.plan().name()))
                   .orElseGet(() -> new Edit.DeleteObject(ObjectKind.RATE_PLAN, put.plan().name())));
       case Edit.PutNotice put ->
           Optional.of(
-              find(before.handling().notices(), Notice::name, put.replaces())
+              find(before.gatewaySettings().notices(), Notice::name, put.replaces())
                   .<Edit>map(old -> new Edit.PutNotice(old, put.notice().name()))
                   .orElseGet(() -> new Edit.DeleteObject(ObjectKind.NOTICE, put.notice().name())));
       case Edit.SetLineCapacity set ->
-          Optional.of(new Edit.SetLineCapacity(before.handling().lineCapacity()));
-      case Edit.SetTimeZone set -> Optional.of(new Edit.SetTimeZone(before.handling().timeZone()));
-      case Edit.SetBreadth set -> Optional.of(new Edit.SetBreadth(before.handling().breadth()));
+          Optional.of(new Edit.SetLineCapacity(before.gatewaySettings().lineCapacity()));
+      case Edit.SetTimeZone set ->
+          Optional.of(new Edit.SetTimeZone(before.gatewaySettings().timeZone()));
+      case Edit.SetBreadth set ->
+          Optional.of(new Edit.SetBreadth(before.gatewaySettings().breadth()));
       case Edit.PutCheck put ->
           Optional.of(
               find(before.checks(), SavedCheck::name, put.replaces())
@@ -170,10 +172,10 @@ final class Inverse {
           find(before.services(), ServiceObject::name, delete.name())
               .map(o -> new Edit.PutService(o, null));
       case RATE_PLAN ->
-          find(before.handling().ratePlans(), RatePlan::name, delete.name())
+          find(before.gatewaySettings().ratePlans(), RatePlan::name, delete.name())
               .map(o -> new Edit.PutRatePlan(o, null));
       case NOTICE ->
-          find(before.handling().notices(), Notice::name, delete.name())
+          find(before.gatewaySettings().notices(), Notice::name, delete.name())
               .map(o -> new Edit.PutNotice(o, null));
       case HOST_LIST, SCHEDULE, DEVICE_STATE ->
           find(before.termObjects(delete.kind()), TermObject::name, delete.name())

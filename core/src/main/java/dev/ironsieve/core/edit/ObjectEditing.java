@@ -154,12 +154,12 @@ final class ObjectEditing {
     List<RatePlan> plans =
         placed(
             ObjectKind.RATE_PLAN.word(),
-            before.handling().ratePlans(),
+            before.gatewaySettings().ratePlans(),
             RatePlan::name,
             put.plan(),
             put.replaces());
-    return before.withHandling(
-        before.handling().withRatePlans(plans),
+    return before.withGatewaySettings(
+        before.gatewaySettings().withRatePlans(plans),
         inRules(
             before,
             rule ->
@@ -175,12 +175,12 @@ final class ObjectEditing {
     List<Notice> notices =
         placed(
             ObjectKind.NOTICE.word(),
-            before.handling().notices(),
+            before.gatewaySettings().notices(),
             Notice::name,
             put.notice(),
             put.replaces());
-    return before.withHandling(
-        before.handling().withNotices(notices),
+    return before.withGatewaySettings(
+        before.gatewaySettings().withNotices(notices),
         inRules(
             before,
             rule ->
@@ -219,14 +219,16 @@ final class ObjectEditing {
                   .toList(),
               before.sections());
       case RATE_PLAN ->
-          before.withHandling(
+          before.withGatewaySettings(
               before
-                  .handling()
-                  .withRatePlans(others(before.handling().ratePlans(), RatePlan::name, key)),
+                  .gatewaySettings()
+                  .withRatePlans(others(before.gatewaySettings().ratePlans(), RatePlan::name, key)),
               before.sections());
       case NOTICE ->
-          before.withHandling(
-              before.handling().withNotices(others(before.handling().notices(), Notice::name, key)),
+          before.withGatewaySettings(
+              before
+                  .gatewaySettings()
+                  .withNotices(others(before.gatewaySettings().notices(), Notice::name, key)),
               before.sections());
     };
   }

@@ -9,7 +9,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Completions;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
@@ -24,7 +24,7 @@ import java.util.Set;
  * its feasible completions; where one rule has to be named, that is the rule for nobody signed in,
  * an unknown device, no site, no file and an unidentified application.
  *
- * <p>A decision on a wholly known connection is one look into the index of the {@link Order}; a
+ * <p>A decision on a wholly known connection is one look into the index of the {@link RuleIndex}; a
  * decision on any other goes down the rules. A trace asks each distinct criterion at most once,
  * O(rules + criteria · log size).
  */
@@ -32,15 +32,15 @@ public final class Matcher {
   /** Steps of work for {@link #possible}; a step is one comparison of a box with another. */
   public static final long STEPS = 1_000_000;
 
-  private final Order order;
+  private final RuleIndex index;
 
   public Matcher(Rulebase rulebase) {
-    this(new Order(rulebase));
+    this(new RuleIndex(rulebase));
   }
 
   /** For rules that are laid out already; has to be made again after the order was updated. */
-  public Matcher(Order order) {
-    this.order = order;
+  public Matcher(RuleIndex index) {
+    this.index = index;
   }
 
   /**
@@ -49,19 +49,19 @@ public final class Matcher {
    * @param steps most comparisons of boxes that it may take
    */
   public PossibleDecisions possible(Connection connection, long steps) {
-    Completions all = Completions.of(connection, order.space(), order.resolution());
-    return PossibleDecisionSearch.of(order, all, steps);
+    Completions all = Completions.of(connection, index.space(), index.resolution());
+    return PossibleDecisionSearch.of(index, all, steps);
   }
 
   /** The connection completed with the default values. */
   public Connection withDefaults(Connection connection) {
     Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
     terms.putAll(connection.terms());
-    for (Vocabulary vocabulary : order.resolution().vocabularies()) {
+    for (Vocabulary vocabulary : index.resolution().vocabularies()) {
       Coordinate coordinate = vocabulary.coordinate();
       if (!terms.containsKey(coordinate)) {
         Defaults.of(coordinate)
-            .filter(value -> order.resolution().hasValue(coordinate, value))
+            .filter(value -> index.resolution().hasValue(coordinate, value))
             .ifPresent(value -> terms.put(coordinate, value));
       }
     }
@@ -70,8 +70,8 @@ public final class Matcher {
 
   /** The rule that decides, or nothing if the default rule does. */
   public Optional<Rule> decide(Connection said) {
-    int slot = slot(said, order.space().point(said));
-    return slot == Order.NONE ? Optional.empty() : Optional.of(order.rule(slot));
+    int handle = handle(said, index.space().point(said));
+    return handle == RuleIndex.NONE ? Optional.empty() : Optional.of(index.rule(handle));
   }
 
   /**
@@ -79,11 +79,11 @@ public final class Matcher {
    * default rule does.
    */
   public int[] positions(List<Connection> said) {
-    int[][] points = order.space().points(said);
+    int[][] points = index.space().points(said);
     int[] out = new int[points.length];
     for (int i = 0; i < out.length; i++) {
-      int slot = slot(said.get(i), points[i]);
-      out[i] = slot == Order.NONE ? -1 : order.position(slot);
+      int handle = handle(said.get(i), points[i]);
+      out[i] = handle == RuleIndex.NONE ? -1 : index.position(handle);
     }
     return out;
   }
@@ -98,11 +98,11 @@ public final class Matcher {
 
   /** The answers for many connections. */
   public List<Answer> answers(List<Connection> said) {
-    int[][] points = order.space().points(said);
+    int[][] points = index.space().points(said);
     List<Answer> out = new ArrayList<>(points.length);
     for (int i = 0; i < points.length; i++) {
-      int slot = slot(said.get(i), points[i]);
-      int position = slot == Order.NONE ? -1 : order.position(slot);
+      int handle = handle(said.get(i), points[i]);
+      int position = handle == RuleIndex.NONE ? -1 : index.position(handle);
       out.add(new Answer(position, isWhole(points[i]) ? null : possible(said.get(i), STEPS)));
     }
     return out;
@@ -113,8 +113,8 @@ public final class Matcher {
     if (point == null) {
       return false;
     }
-    for (int label : point) {
-      if (label == Space.UNKNOWN) {
+    for (int code : point) {
+      if (code == Space.UNKNOWN) {
         return false;
       }
     }
@@ -125,23 +125,23 @@ public final class Matcher {
    * @param said of which not all may be known
    * @param saidPoint its point, or null
    */
-  private int slot(Connection said, int[] saidPoint) {
+  private int handle(Connection said, int[] saidPoint) {
     if (isWhole(saidPoint)) {
-      return order.first(saidPoint);
+      return index.first(saidPoint);
     }
     Connection connection = withDefaults(said);
-    int[] point = order.space().point(connection);
+    int[] point = index.space().point(connection);
     if (point != null) {
-      return order.first(point);
+      return index.first(point);
     }
-    Asked asked = new Asked(order, connection);
-    for (int position = 0; position < order.size(); position++) {
-      int slot = order.slotAt(position);
-      if (order.rule(slot).isInForce() && asked.failing(slot, true).isEmpty()) {
-        return slot;
+    CriterionEvaluator asked = new CriterionEvaluator(index, connection);
+    for (int position = 0; position < index.size(); position++) {
+      int handle = index.handleAt(position);
+      if (index.rule(handle).isInForce() && asked.failing(handle, true).isEmpty()) {
+        return handle;
       }
     }
-    return Order.NONE;
+    return RuleIndex.NONE;
   }
 
   /**
@@ -150,22 +150,22 @@ public final class Matcher {
    */
   public List<Stage.Answer> stages(Connection connection) {
     Verdict decided = decide(connection).map(Rule::verdict).orElse(Verdict.DROP);
-    return new Unfolding(order, connection, decided).stages();
+    return new Unfolding(index, connection, decided).stages();
   }
 
   /** The way of a connection down the rules. */
   public Trace trace(Connection said) {
     Connection connection = withDefaults(said);
-    Asked asked = new Asked(order, connection);
+    CriterionEvaluator asked = new CriterionEvaluator(index, connection);
     List<Passed> passed = new ArrayList<>();
-    for (int position = 0; position < order.size(); position++) {
-      int slot = order.slotAt(position);
-      Rule rule = order.rule(slot);
+    for (int position = 0; position < index.size(); position++) {
+      int handle = index.handleAt(position);
+      Rule rule = index.rule(handle);
       if (!rule.isInForce()) {
         passed.add(new Passed(rule, Set.of()));
         continue;
       }
-      Set<Part> failing = asked.failing(slot, false);
+      Set<Part> failing = asked.failing(handle, false);
       if (failing.isEmpty()) {
         return new Trace(List.copyOf(passed), rule);
       }

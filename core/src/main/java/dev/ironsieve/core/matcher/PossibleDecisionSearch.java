@@ -6,7 +6,7 @@ import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.matcher.PossibleDecisions.Decision;
 import dev.ironsieve.core.matcher.Trace.Part;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Completions;
 import dev.ironsieve.core.space.Space;
@@ -20,20 +20,20 @@ import java.util.Set;
  * the first that holds for all completions. Exact, within a budget for the whole search.
  */
 final class PossibleDecisionSearch {
-  private final Order order;
+  private final RuleIndex index;
   private final Space space;
   private final Completions completions;
   private final Budget budget;
 
-  private PossibleDecisionSearch(Order order, Completions completions, long steps) {
-    this.order = order;
-    this.space = order.space();
+  private PossibleDecisionSearch(RuleIndex index, Completions completions, long steps) {
+    this.index = index;
+    this.space = index.space();
     this.completions = completions;
     this.budget = new Budget(steps);
   }
 
-  static PossibleDecisions of(Order order, Completions completions, long steps) {
-    return new PossibleDecisionSearch(order, completions, steps).run();
+  static PossibleDecisions of(RuleIndex index, Completions completions, long steps) {
+    return new PossibleDecisionSearch(index, completions, steps).run();
   }
 
   private PossibleDecisions run() {
@@ -43,16 +43,16 @@ final class PossibleDecisionSearch {
     if (all.isEmpty()) {
       return new PossibleDecisions(out, true);
     }
-    int[] rules = order.meeting(all, 0, order.size());
+    int[] rules = index.overlapping(all, 0, index.size());
     for (int i = 0; i <= rules.length; i++) {
-      int slot = i == rules.length ? Order.NONE : rules[i];
-      List<Box> shared = slot == Order.NONE ? all : Box.shared(all, order.region(slot));
-      switch (decided(slot, shared)) {
-        case Outcome.Uncovered found -> out.add(decision(slot, found.point()));
+      int handle = i == rules.length ? RuleIndex.NONE : rules[i];
+      List<Box> shared = handle == RuleIndex.NONE ? all : Box.shared(all, index.region(handle));
+      switch (decided(handle, shared)) {
+        case Outcome.Uncovered found -> out.add(decision(handle, found.point()));
         case Outcome.Covered covered -> {}
         case Outcome.Exhausted exhausted -> complete = false;
       }
-      if (slot != Order.NONE && holdsAll(order.region(slot))) {
+      if (handle != RuleIndex.NONE && holdsAll(index.region(handle))) {
         break; // nothing gets past it
       }
     }
@@ -60,19 +60,19 @@ final class PossibleDecisionSearch {
   }
 
   /** A point that a rule decides, tried at the corners of each box first. */
-  private Outcome decided(int slot, List<Box> shared) {
+  private Outcome decided(int handle, List<Box> shared) {
     for (Box box : shared) {
       int[] corner = box.lowest();
-      if (order.first(corner) == slot) {
+      if (index.first(corner) == handle) {
         return new Outcome.Uncovered(corner);
       }
     }
-    return CoverSearch.search(shared, point -> otherThan(slot, point), order::region, budget);
+    return CoverSearch.search(shared, point -> otherThan(handle, point), index::region, budget);
   }
 
-  private int otherThan(int slot, int[] point) {
-    int first = order.first(point);
-    return first == slot ? CoverSearch.Holder.NOBODY : first;
+  private int otherThan(int handle, int[] point) {
+    int first = index.first(point);
+    return first == handle ? CoverSearch.Holder.NOBODY : first;
   }
 
   private boolean holdsAll(List<Box> region) {
@@ -88,11 +88,11 @@ final class PossibleDecisionSearch {
     return true;
   }
 
-  private Decision decision(int slot, int[] point) {
-    Rule rule = slot == Order.NONE ? null : order.rule(slot);
+  private Decision decision(int handle, int[] point) {
+    Rule rule = handle == RuleIndex.NONE ? null : index.rule(handle);
     return new Decision(
         rule,
-        rule == null ? Set.of() : dependsOn(rule, order.region(slot)),
+        rule == null ? Set.of() : dependsOn(rule, index.region(handle)),
         completions.at(point, space));
   }
 
@@ -115,7 +115,7 @@ final class PossibleDecisionSearch {
         case Space.SERVICE, Space.SOURCE_PORT -> out.add(Part.SERVICE);
         default ->
             out.add(
-                Part.of(order.resolution().vocabularies().get(axis - Space.TERMS).coordinate()));
+                Part.of(index.resolution().vocabularies().get(axis - Space.TERMS).coordinate()));
       }
     }
     return out;

@@ -7,7 +7,7 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.space.Completions;
@@ -22,7 +22,7 @@ import java.util.List;
 final class Unfolding {
   private static final int HTTPS = 443;
 
-  private final Order order;
+  private final RuleIndex index;
   private final Resolution resolution;
   private final Connection connection;
   private final Verdict decided;
@@ -30,10 +30,10 @@ final class Unfolding {
   /**
    * @param decided the verdict of the whole connection
    */
-  Unfolding(Order order, Connection connection, Verdict decided) {
+  Unfolding(RuleIndex index, Connection connection, Verdict decided) {
     this.decided = decided;
-    this.order = order;
-    this.resolution = order.resolution();
+    this.index = index;
+    this.resolution = index.resolution();
     this.connection = connection;
   }
 
@@ -54,10 +54,10 @@ final class Unfolding {
     Completions all =
         Completions.of(
             connection,
-            order.space(),
+            index.space(),
             resolution,
             vocabulary -> possible(vocabulary, stage, sealed));
-    PossibleDecisions found = PossibleDecisionSearch.of(order, all, Matcher.STEPS);
+    PossibleDecisions found = PossibleDecisionSearch.of(index, all, Matcher.STEPS);
     List<Rule> rules = new ArrayList<>();
     found.decisions().stream().map(Decision::rule).forEach(rules::add);
     Rule last = rules.isEmpty() ? null : rules.removeLast();

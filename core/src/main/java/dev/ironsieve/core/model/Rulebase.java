@@ -43,8 +43,8 @@ public final class Rulebase {
   private final List<TermObject> termObjects;
   private final List<Vocabulary> pinned;
   private final List<Feed> feeds;
-  private final Handling handling;
-  private final Written written;
+  private final GatewaySettings gatewaySettings;
+  private final DerivedVocabularies written;
   private final List<Vocabulary> vocabularies; // pinned and written
   private final List<SavedCheck> checks;
   private final List<Section> sections;
@@ -55,7 +55,7 @@ public final class Rulebase {
    * @param termObjects host lists, schedules and device states
    * @param pinned what rules can say of coordinates whose values come from outside
    * @param feeds lists of addresses and hosts from outside
-   * @param handling rate plans and notices
+   * @param gatewaySettings rate plans and notices
    */
   public Rulebase(
       String name,
@@ -65,7 +65,7 @@ public final class Rulebase {
       List<TermObject> termObjects,
       List<Vocabulary> pinned,
       List<Feed> feeds,
-      Handling handling,
+      GatewaySettings gatewaySettings,
       List<Section> sections) {
     this(
         name,
@@ -75,7 +75,7 @@ public final class Rulebase {
         termObjects,
         pinned,
         feeds,
-        handling,
+        gatewaySettings,
         List.of(),
         sections,
         Map.of(),
@@ -94,7 +94,7 @@ public final class Rulebase {
       List<TermObject> termObjects,
       List<Vocabulary> pinned,
       List<Feed> feeds,
-      Handling handling,
+      GatewaySettings gatewaySettings,
       List<SavedCheck> checks,
       List<Section> sections,
       Map<Coordinate, Set<String>> others,
@@ -107,12 +107,13 @@ public final class Rulebase {
         termObjects.stream().sorted(Comparator.comparing(TermObject::kind)).toList(); // by kind
     this.pinned = List.copyOf(pinned);
     this.feeds = List.copyOf(feeds);
-    this.handling = handling;
+    this.gatewaySettings = gatewaySettings;
     this.checks = checked(checks);
     this.sections = List.copyOf(sections);
     rules = rules(this.sections);
     written =
-        new Written(this.pinned, this.termObjects, this.feeds, rules, handling.timeZone(), others);
+        new DerivedVocabularies(
+            this.pinned, this.termObjects, this.feeds, rules, gatewaySettings.timeZone(), others);
     vocabularies = written.with(this.pinned);
     check = new RulebaseCheck(this, before == null ? null : before.check);
     check.sections(this.sections);
@@ -128,7 +129,16 @@ public final class Rulebase {
       List<ServiceObject> services,
       List<Vocabulary> pinned,
       List<Section> sections) {
-    this(name, zones, addresses, services, List.of(), pinned, List.of(), Handling.NONE, sections);
+    this(
+        name,
+        zones,
+        addresses,
+        services,
+        List.of(),
+        pinned,
+        List.of(),
+        GatewaySettings.NONE,
+        sections);
   }
 
   /** Another state of a rulebase's rules, which say the same hosts, times and states of devices. */
@@ -141,7 +151,7 @@ public final class Rulebase {
     termObjects = before.termObjects;
     pinned = before.pinned;
     feeds = before.feeds;
-    handling = before.handling;
+    gatewaySettings = before.gatewaySettings;
     this.checks = checks == before.checks ? checks : checked(checks);
     written = before.written;
     vocabularies = before.vocabularies;
@@ -161,7 +171,7 @@ public final class Rulebase {
       List<TermObject> termObjects,
       List<Vocabulary> pinned,
       List<Feed> feeds,
-      Handling handling,
+      GatewaySettings gatewaySettings,
       List<Section> sections) {
     return new Rulebase(
         name,
@@ -171,7 +181,7 @@ public final class Rulebase {
         termObjects,
         pinned,
         feeds,
-        handling,
+        gatewaySettings,
         checks,
         sections,
         Map.of(),
@@ -260,8 +270,8 @@ public final class Rulebase {
   }
 
   /** Rate plans and notices. */
-  public Handling handling() {
-    return handling;
+  public GatewaySettings gatewaySettings() {
+    return gatewaySettings;
   }
 
   /**
@@ -271,7 +281,7 @@ public final class Rulebase {
   public String localTime(String said) {
     try {
       return OffsetDateTime.parse(said)
-          .atZoneSameInstant(handling.timeZone())
+          .atZoneSameInstant(gatewaySettings.timeZone())
           .toLocalDateTime()
           .toString();
     } catch (DateTimeException e) {
@@ -280,13 +290,15 @@ public final class Rulebase {
   }
 
   /** With other rate plans or notices, and rules. */
-  public Rulebase withHandling(Handling handling, List<Section> sections) {
-    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+  public Rulebase withGatewaySettings(GatewaySettings gatewaySettings, List<Section> sections) {
+    return made(
+        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
   }
 
   /** With other feeds. */
   public Rulebase withFeeds(List<Feed> feeds) {
-    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+    return made(
+        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
   }
 
   /** What rules can say: what is pinned, and what is written here. */
@@ -319,7 +331,7 @@ public final class Rulebase {
     List<Rule> nextRules = rules(next);
     return written.isOf(rules, nextRules)
         ? new Rulebase(this, checks, next, nextRules)
-        : made(name, zones, addresses, services, termObjects, pinned, feeds, handling, next);
+        : made(name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, next);
   }
 
   /** With other zones, objects and rules; they change together, so that names keep fitting. */
@@ -328,17 +340,20 @@ public final class Rulebase {
       List<AddressObject> addresses,
       List<ServiceObject> services,
       List<Section> sections) {
-    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+    return made(
+        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
   }
 
   /** With other host lists, schedules or device states, and rules. */
   public Rulebase withTermObjects(List<TermObject> termObjects, List<Section> sections) {
-    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+    return made(
+        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
   }
 
   /** With other pinned editions. */
   public Rulebase withPinned(List<Vocabulary> pinned) {
-    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+    return made(
+        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
   }
 
   /**
@@ -354,7 +369,7 @@ public final class Rulebase {
         termObjects,
         pinned,
         feeds,
-        handling,
+        gatewaySettings,
         checks,
         sections,
         other.written.members(),
@@ -380,7 +395,7 @@ public final class Rulebase {
   public boolean hasSourcesOf(Rulebase other) {
     return zones.equals(other.zones)
         && pinned.equals(other.pinned)
-        && handling.timeZone().equals(other.handling.timeZone());
+        && gatewaySettings.timeZone().equals(other.gatewaySettings.timeZone());
   }
 
   /**
@@ -413,7 +428,8 @@ public final class Rulebase {
   }
 
   public Rulebase named(String name) {
-    return made(name, zones, addresses, services, termObjects, pinned, feeds, handling, sections);
+    return made(
+        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
   }
 
   /** The rules that mention {@code name}, themselves or through objects that mention it. */
@@ -475,7 +491,7 @@ public final class Rulebase {
         && termObjects.equals(other.termObjects)
         && pinned.equals(other.pinned)
         && feeds.equals(other.feeds)
-        && handling.equals(other.handling)
+        && gatewaySettings.equals(other.gatewaySettings)
         && checks.equals(other.checks)
         && sections.equals(other.sections);
   }
@@ -483,7 +499,16 @@ public final class Rulebase {
   @Override
   public int hashCode() {
     return Objects.hash(
-        name, zones, addresses, services, termObjects, pinned, feeds, handling, checks, sections);
+        name,
+        zones,
+        addresses,
+        services,
+        termObjects,
+        pinned,
+        feeds,
+        gatewaySettings,
+        checks,
+        sections);
   }
 
   /** The name; the rules would be too many. */

@@ -49,8 +49,8 @@ final class RulebaseCheck {
         refuseTooMany(kind.word() + "s", rulebase.termObjects(kind));
       }
     }
-    refuseTooMany("rate plans", rulebase.handling().ratePlans());
-    refuseTooMany("notices", rulebase.handling().notices());
+    refuseTooMany("rate plans", rulebase.gatewaySettings().ratePlans());
+    refuseTooMany("notices", rulebase.gatewaySettings().notices());
     zoneNames = unique("zone", rulebase.zones().stream().map(Zone::name).toList());
     addressNames =
         unique(
@@ -63,9 +63,10 @@ final class RulebaseCheck {
                         .map(FeedSet::name))
                 .toList());
     serviceNames = unique("service", services.stream().map(ServiceObject::name).toList());
-    Handling handling = rulebase.handling();
-    ratePlanNames = unique("rate plan", handling.ratePlans().stream().map(RatePlan::name).toList());
-    noticeNames = unique("notice", handling.notices().stream().map(Notice::name).toList());
+    GatewaySettings gatewaySettings = rulebase.gatewaySettings();
+    ratePlanNames =
+        unique("rate plan", gatewaySettings.ratePlans().stream().map(RatePlan::name).toList());
+    noticeNames = unique("notice", gatewaySettings.notices().stream().map(Notice::name).toList());
     unique("feed", rulebase.feeds().stream().map(Feed::name).toList());
     Groups addressGroups = new Groups("address");
     rulebase.feeds().stream()

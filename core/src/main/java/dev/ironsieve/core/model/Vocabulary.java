@@ -183,7 +183,7 @@ public record Vocabulary(
   public static Map<Coordinate, Vocabulary> unwritten() {
     return Map.of(
         Coordinate.SITE, SiteVocabulary.of(List.of(), List.of()),
-        Coordinate.TIME, TimeVocabulary.of(List.of(), List.of(), Handling.UTC),
+        Coordinate.TIME, TimeVocabulary.of(List.of(), List.of(), GatewaySettings.UTC),
         Coordinate.DEVICE, DeviceVocabulary.of(List.of(), List.of()),
         Coordinate.FILE_KIND, FileKinds.vocabulary());
   }

@@ -18,19 +18,19 @@ public record ReachAnswer(List<Decider> deciders, boolean complete) {
    * One rule that decides some of the connections.
    *
    * @param rule the rule, or null for the default rule
-   * @param labels the labels, on the axis that was asked about, of every value for which it decides
+   * @param codes the codes, on the axis that was asked about, of every value for which it decides
    *     some connection of the question
    * @param values the same in words, with a count where there are many
    * @param witness one connection that it decides
    */
-  public record Decider(Rule rule, IntSet labels, String values, Connection witness) {
+  public record Decider(Rule rule, IntSet codes, String values, Connection witness) {
     public Verdict verdict() {
       return rule == null ? Verdict.DROP : rule.verdict();
     }
 
     /** The same with another witness. */
     public Decider showing(Connection other) {
-      return new Decider(rule, labels, values, other);
+      return new Decider(rule, codes, values, other);
     }
   }
 

@@ -4,7 +4,7 @@ import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
@@ -23,12 +23,12 @@ public final class ReachQuestion {
   /** Steps for the whole question; a step is one comparison of a box with another. */
   public static final long STEPS = 2_000_000;
 
-  private final Order order;
+  private final RuleIndex index;
   private final int axis;
   private final Budget budget;
 
-  private ReachQuestion(Order order, int axis, long steps) {
-    this.order = order;
+  private ReachQuestion(RuleIndex index, int axis, long steps) {
+    this.index = index;
     this.axis = axis;
     this.budget = new Budget(steps);
   }
@@ -39,22 +39,23 @@ public final class ReachQuestion {
    * @throws IllegalStateException if the order has no room left to tell the pattern apart, and has
    *     to be made anew first
    */
-  public static ReachAnswer ask(Order order, Rule pattern, int axis, long steps) {
-    List<Box> region = order.space().region(order.resolution().match(pattern));
+  public static ReachAnswer ask(RuleIndex index, Rule pattern, int axis, long steps) {
+    List<Box> region = index.space().region(index.resolution().match(pattern));
     if (region == null) {
       throw new IllegalStateException("no room to tell the question apart");
     }
-    return new ReachQuestion(order, axis, steps).answer(region);
+    return new ReachQuestion(index, axis, steps).answer(region);
   }
 
   private ReachAnswer answer(List<Box> region) {
     List<ReachAnswer.Decider> deciders = new ArrayList<>();
     boolean complete = true;
-    int[] rules = order.meeting(region, 0, order.size());
+    int[] rules = index.overlapping(region, 0, index.size());
     for (int i = 0; i <= rules.length; i++) {
-      int slot = i == rules.length ? Order.NONE : rules[i];
-      List<Box> shared = slot == Order.NONE ? region : Box.shared(region, order.region(slot));
-      IntSet labels = IntSet.EMPTY;
+      int handle = i == rules.length ? RuleIndex.NONE : rules[i];
+      List<Box> shared =
+          handle == RuleIndex.NONE ? region : Box.shared(region, index.region(handle));
+      IntSet codes = IntSet.EMPTY;
       int[] witness = null;
       for (Box box : shared) {
         IntSet left = box.side(axis);
@@ -62,47 +63,47 @@ public final class ReachQuestion {
           Outcome outcome =
               CoverSearch.search(
                   List.of(box.with(axis, left)),
-                  point -> otherThan(slot, point),
-                  order::region,
+                  point -> otherThan(handle, point),
+                  index::region,
                   budget);
           if (!(outcome instanceof Outcome.Uncovered found)) {
             complete &= outcome instanceof Outcome.Covered;
             break;
           }
           witness = witness == null ? found.point() : witness;
-          IntSet alike = alike(slot, found.point(), left);
-          labels = labels.union(alike);
+          IntSet alike = alike(handle, found.point(), left);
+          codes = codes.union(alike);
           left = left.minus(alike);
         }
       }
       if (witness != null) {
         deciders.add(
             new ReachAnswer.Decider(
-                slot == Order.NONE ? null : order.rule(slot),
-                labels,
-                order.space().words(axis, labels),
-                order.space().connection(witness)));
+                handle == RuleIndex.NONE ? null : index.rule(handle),
+                codes,
+                index.space().words(axis, codes),
+                index.space().connection(witness)));
       }
     }
     return new ReachAnswer(deciders, complete);
   }
 
-  private int otherThan(int slot, int[] point) {
-    int first = order.first(point);
-    return first == slot ? CoverSearch.Holder.NOBODY : first;
+  private int otherThan(int handle, int[] point) {
+    int first = index.first(point);
+    return first == handle ? CoverSearch.Holder.NOBODY : first;
   }
 
-  /** The labels among {@code left} with which the point is still decided by the rule. */
-  private IntSet alike(int slot, int[] point, IntSet left) {
+  /** The codes among {@code left} with which the point is still decided by the rule. */
+  private IntSet alike(int handle, int[] point, IntSet left) {
     IntSet[] sides = new IntSet[point.length];
     for (int i = 0; i < point.length; i++) {
-      sides[i] = i == axis ? left : order.space().classOf(i, point[i]);
+      sides[i] = i == axis ? left : index.space().classOf(i, point[i]);
     }
     Box line = new Box(sides);
-    int above = slot == Order.NONE ? order.size() : order.position(slot);
+    int above = handle == RuleIndex.NONE ? index.size() : index.position(handle);
     IntSet alike = left;
-    for (int other : order.meeting(List.of(line), 0, above)) {
-      for (Box box : order.region(other)) {
+    for (int other : index.overlapping(List.of(line), 0, above)) {
+      for (Box box : index.region(other)) {
         if (box.intersects(line)) {
           alike = alike.minus(box.side(axis));
         }

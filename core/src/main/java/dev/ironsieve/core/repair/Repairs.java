@@ -2,8 +2,8 @@ package dev.ironsieve.core.repair;
 
 import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
-import dev.ironsieve.core.analysis.Merging;
-import dev.ironsieve.core.analysis.Slots;
+import dev.ironsieve.core.analysis.Mergeable;
+import dev.ironsieve.core.analysis.Placement;
 import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
@@ -18,7 +18,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
@@ -69,11 +69,11 @@ public final class Repairs {
             says,
             edit,
             Differences.between(
-                analysis.order(), base, edit.apply(base), Aspect.VERDICT, Differences.STEPS)));
+                analysis.index(), base, edit.apply(base), Aspect.VERDICT, Differences.STEPS)));
   }
 
   private Rule rule(String id) {
-    return analysis.order().rule(analysis.order().slot(id));
+    return analysis.index().rule(analysis.index().handle(id));
   }
 
   private void delete(Finding finding) {
@@ -91,9 +91,9 @@ public final class Repairs {
 
   /** Above the first rule with another verdict that takes something of it. */
   private void moveUp(Finding finding) {
-    Slots slots = analysis.slots(finding.rule());
-    if (!slots.hurdles().isEmpty()) {
-      moveAbove(finding.rule(), slots.hurdles().getFirst().rule());
+    Placement placement = analysis.placement(finding.rule());
+    if (!placement.blockingRules().isEmpty()) {
+      moveAbove(finding.rule(), placement.blockingRules().getFirst().rule());
     }
   }
 
@@ -106,7 +106,7 @@ public final class Repairs {
   private void merge(Finding finding) {
     Rule upper = rule(finding.rule());
     Rule lower = rule(finding.causes().getFirst());
-    Merging.merged(upper, lower)
+    Mergeable.merged(upper, lower)
         .ifPresent(
             merged ->
                 add(
@@ -126,7 +126,7 @@ public final class Repairs {
   private void allowNeeded(Finding finding) {
     Rule rule = rule(finding.rule());
     Optional<String> needed =
-        analysis.order().resolution().applications().stream()
+        analysis.index().resolution().applications().stream()
             .map(ApplicationFact::name)
             .filter(name -> finding.says().endsWith(" " + name))
             .max(Comparator.comparingInt(String::length));
@@ -223,7 +223,7 @@ public final class Repairs {
 
   private String unusedId() {
     int number = base.rules().size() + 1;
-    while (analysis.order().slot("need" + number) != Order.NONE) {
+    while (analysis.index().handle("need" + number) != RuleIndex.NONE) {
       number++;
     }
     return "need" + number;

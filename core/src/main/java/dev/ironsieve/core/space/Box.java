@@ -6,7 +6,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
-/** A product of one non-empty set of labels for each axis. */
+/** A product of one non-empty set of codes for each axis. */
 public final class Box {
   private final IntSet[] sides;
 
@@ -20,7 +20,7 @@ public final class Box {
     this.sides = sides;
   }
 
-  /** The set of labels on axis {@code axis}. */
+  /** The set of codes on axis {@code axis}. */
   public IntSet side(int axis) {
     return sides[axis];
   }
@@ -84,7 +84,7 @@ public final class Box {
     return out;
   }
 
-  /** Whether the point with label {@code point[axis]} on each axis is inside. */
+  /** Whether the point with code {@code point[axis]} on each axis is inside. */
   public boolean contains(int[] point) {
     for (int axis = 0; axis < sides.length; axis++) {
       if (!sides[axis].contains(point[axis])) {
@@ -94,7 +94,7 @@ public final class Box {
     return true;
   }
 
-  /** The point with the lowest label on each axis. */
+  /** The point with the lowest code on each axis. */
   public int[] lowest() {
     int[] point = new int[sides.length];
     for (int axis = 0; axis < sides.length; axis++) {

@@ -11,19 +11,19 @@ import java.util.SplittableRandom;
 import java.util.function.LongToIntFunction;
 
 /**
- * What some sets of labels of one axis tell apart, kept while sets come and go: one class of each
+ * What some sets of codes of one axis tell apart, kept while sets come and go: one class of each
  * group of classes that are in the same sets. Of addresses and numbers only neighbours are a group.
  *
  * <p>Which values stand together in a group, and the order of the groups, that of their lowest
  * values, follows from the sets alone, not from what else was told apart before.
  *
- * <p>Each set has a word; that of a label is the exclusive or of the words of the sets that hold
- * it, so that labels with the same word are in the same sets, but for one case in 2<sup>64</sup>
+ * <p>Each set has a word; that of a code is the exclusive or of the words of the sets that hold it,
+ * so that codes with the same word are in the same sets, but for one case in 2<sup>64</sup>
  * (Zobrist, A New Hashing Method with Application for Game Playing, 1970). Kept is by how much
  * words change where sets begin, and behind where they end:
  *
  * <pre>
- *   labels    0             8              16             24
+ *   codes    0             8              16             24
  *   sets      [      a      ][      a      ]
  *                            [             b             ]
  *   changes   a              b              a              b
@@ -36,9 +36,9 @@ public final class Representatives {
   /** Of so many representatives of a set one is searched for rather than guessed. */
   private static final int FEW = 64;
 
-  private final Line line;
+  private final Axis line;
   private final Map<IntSet, Integer> held = new IdentityHashMap<>(); // how often each was added
-  private int[] at; // labels where words change, ascending
+  private int[] at; // codes where words change, ascending
   private long[] changes; // of the words there
   private int size; // of both
   private InOrder names; // where groups are not of neighbours only; null if outdated
@@ -46,17 +46,17 @@ public final class Representatives {
   /**
    * The representatives of the groups of an axis.
    *
-   * @param labels ascending
+   * @param codes ascending
    * @param places of each of these in the order of values
-   * @param inOrder the labels, by place
+   * @param inOrder the codes, by place
    */
-  private record InOrder(int[] labels, int[] places, int[] inOrder) {}
+  private record InOrder(int[] codes, int[] places, int[] inOrder) {}
 
   /**
    * What can be drawn from a set: each of its groups, in the order of values.
    *
    * @param count how many groups there are
-   * @param drawn takes any number, as likely as any other, and gives a label of a group, as likely
+   * @param drawn takes any number, as likely as any other, and gives a code of a group, as likely
    *     as any other; where there is a group more or less, most numbers give the same group as
    *     before or one beside it
    */
@@ -66,7 +66,7 @@ public final class Representatives {
    * @param line that is not laid out anew while this is used
    * @param sets each as often as it will be taken away; equal ones are the same object
    */
-  Representatives(Line line, Collection<IntSet> sets) {
+  Representatives(Axis line, Collection<IntSet> sets) {
     this.line = line;
     sets.forEach(set -> held.merge(set, 1, Integer::sum));
     int[] borders = line.borders();
@@ -124,16 +124,16 @@ public final class Representatives {
     return new SplittableRandom(number).nextLong();
   }
 
-  private void change(int label, long word) {
-    int index = index(label);
-    if (index == size || at[index] != label) {
+  private void change(int code, long word) {
+    int index = index(code);
+    if (index == size || at[index] != code) {
       if (size == at.length) {
         at = Arrays.copyOf(at, size + size / 2 + 16);
         changes = Arrays.copyOf(changes, at.length);
       }
       System.arraycopy(at, index, at, index + 1, size - index);
       System.arraycopy(changes, index, changes, index + 1, size - index);
-      at[index] = label;
+      at[index] = code;
       changes[index] = 0;
       size++;
     }
@@ -145,51 +145,51 @@ public final class Representatives {
     }
   }
 
-  /** How many labels where words change are lower. */
-  private int index(int label) {
-    return lower(at, size, label);
+  /** How many codes where words change are lower. */
+  private int index(int code) {
+    return lower(at, size, code);
   }
 
-  private static int lower(int[] ascending, int size, int label) {
-    int found = Arrays.binarySearch(ascending, 0, size, label);
+  private static int lower(int[] ascending, int size, int code) {
+    int found = Arrays.binarySearch(ascending, 0, size, code);
     return found >= 0 ? found : -found - 1;
   }
 
   /** Finds the groups, if sets came or went since; to be done before there is drawn. */
   public void prepare() {
-    if (names != null || !(line instanceof SymbolLine symbols)) {
+    if (names != null || !(line instanceof SymbolAxis symbols)) {
       return;
     }
     Map<Long, Integer> lowest = new HashMap<>(); // value, by word
     long word = 0;
-    int end = line.label(line.classes());
+    int end = line.code(line.classes());
     for (int i = 0; i < size && at[i] < end; i++) {
       word ^= changes[i];
       int next = i + 1 < size ? at[i + 1] : end;
       lowest.merge(word, symbols.lowest(at[i], next - 1), Math::min);
     }
-    int[] inOrder = lowest.values().stream().sorted().mapToInt(symbols::labelOf).toArray();
-    int[] labels = inOrder.clone();
-    Arrays.sort(labels);
-    int[] places = new int[labels.length];
+    int[] inOrder = lowest.values().stream().sorted().mapToInt(symbols::codeOf).toArray();
+    int[] codes = inOrder.clone();
+    Arrays.sort(codes);
+    int[] places = new int[codes.length];
     for (int place = 0; place < places.length; place++) {
-      places[Arrays.binarySearch(labels, inOrder[place])] = place;
+      places[Arrays.binarySearch(codes, inOrder[place])] = place;
     }
-    names = new InOrder(labels, places, inOrder);
+    names = new InOrder(codes, places, inOrder);
   }
 
   /**
    * @param set not empty; told apart here
    */
   public Draws of(IntSet set) {
-    return line instanceof SymbolLine ? ofNames(set) : ofRuns(set);
+    return line instanceof SymbolAxis ? ofNames(set) : ofRuns(set);
   }
 
   private static int rank(long drawn, int count) {
     return (int) Math.unsignedMultiplyHigh(drawn, count);
   }
 
-  /** Each label where words change begins a group. */
+  /** Each code where words change begins a group. */
   private Draws ofRuns(IntSet set) {
     int first = index(set.min());
     if (set.intervals() == 1) {
@@ -222,8 +222,8 @@ public final class Representatives {
     int count = 0;
     int[] some = new int[FEW]; // places
     for (int i = 0; i < set.intervals(); i++) {
-      int end = lower(names.labels, all.length, set.last(i) + 1);
-      for (int j = lower(names.labels, all.length, set.first(i)); j < end; j++, count++) {
+      int end = lower(names.codes, all.length, set.last(i) + 1);
+      for (int j = lower(names.codes, all.length, set.first(i)); j < end; j++, count++) {
         if (count < FEW) {
           some[count] = names.places[j];
         }
@@ -237,12 +237,12 @@ public final class Representatives {
     return new Draws(few.length, drawn -> all[few[rank(drawn, few.length)]]);
   }
 
-  private static int guessed(IntSet set, int[] labels, long drawn) {
-    int label = labels[rank(drawn, labels.length)];
+  private static int guessed(IntSet set, int[] codes, long drawn) {
+    int code = codes[rank(drawn, codes.length)];
     SplittableRandom more = new SplittableRandom(drawn);
-    while (!set.contains(label)) {
-      label = labels[rank(more.nextLong(), labels.length)];
+    while (!set.contains(code)) {
+      code = codes[rank(more.nextLong(), codes.length)];
     }
-    return label;
+    return code;
   }
 }

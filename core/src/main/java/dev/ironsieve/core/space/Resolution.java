@@ -243,33 +243,34 @@ public final class Resolution {
     return coordinate == Coordinate.APPLICATION ? applications.notToldFrom(own) : own;
   }
 
-  public Match match(Rule rule) {
-    List<Match.Traffic> traffic = services.set(rule.services());
+  public ResolvedMatch match(Rule rule) {
+    List<ResolvedMatch.ServiceConjunct> conjunct = services.set(rule.services());
     List<IntSet> values = terms.sets(rule);
-    return new Match(
+    return new ResolvedMatch(
         zones.set(rule.fromZones()),
         addresses.set(rule.fromAddresses()),
         zones.set(rule.toZones()),
         addresses.set(rule.toAddresses()),
-        traffic,
+        conjunct,
         values,
-        portions(traffic, values));
+        portions(conjunct, values));
   }
 
-  private List<Match.Portion> portions(List<Match.Traffic> services, List<IntSet> values) {
-    List<Match.Portion> out = new ArrayList<>(services.size());
-    for (Match.Traffic traffic : services) {
-      if (traffic.applications() == null) {
-        out.add(new Match.Portion(traffic.services(), values));
+  private List<ResolvedMatch.Portion> portions(
+      List<ResolvedMatch.ServiceConjunct> services, List<IntSet> values) {
+    List<ResolvedMatch.Portion> out = new ArrayList<>(services.size());
+    for (ResolvedMatch.ServiceConjunct conjunct : services) {
+      if (conjunct.applications() == null) {
+        out.add(new ResolvedMatch.Portion(conjunct.services(), values));
         continue;
       }
       int place = terms.place(Coordinate.APPLICATION);
-      IntSet both = values.get(place).intersect(traffic.applications());
+      IntSet both = values.get(place).intersect(conjunct.applications());
       if (!both.isEmpty()) {
         List<IntSet> narrowed = new ArrayList<>(values);
         IntSet known = sharedUses.putIfAbsent(both, both);
         narrowed.set(place, known == null ? both : known);
-        out.add(new Match.Portion(traffic.services(), List.copyOf(narrowed)));
+        out.add(new ResolvedMatch.Portion(conjunct.services(), List.copyOf(narrowed)));
       }
     }
     return List.copyOf(out);

@@ -13,7 +13,7 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 
 /** Service objects by their names. */
-final class ServiceNames extends ObjectNames<ServiceItem, List<Match.Traffic>> {
+final class ServiceNames extends ObjectNames<ServiceItem, List<ResolvedMatch.ServiceConjunct>> {
   private static final ServiceItem USUAL_PORTS = new ServiceItem.UsualPorts();
 
   private final List<ServiceObject> objects;
@@ -47,8 +47,8 @@ final class ServiceNames extends ObjectNames<ServiceItem, List<Match.Traffic>> {
   }
 
   /** What a criterion stands for: any one of these. */
-  List<Match.Traffic> set(Criterion<ServiceItem> criterion) {
-    return criterion.isAny() ? Match.Traffic.ALL : known(criterion);
+  List<ResolvedMatch.ServiceConjunct> set(Criterion<ServiceItem> criterion) {
+    return criterion.isAny() ? ResolvedMatch.ServiceConjunct.ALL : known(criterion);
   }
 
   /**
@@ -69,12 +69,12 @@ final class ServiceNames extends ObjectNames<ServiceItem, List<Match.Traffic>> {
    * An application that is not known is of neither kind in the lower lines.
    */
   @Override
-  List<Match.Traffic> worked(Criterion<ServiceItem> criterion) {
+  List<ResolvedMatch.ServiceConjunct> worked(Criterion<ServiceItem> criterion) {
     TransportSet out = services(criterion.except());
     TransportSet in = criterion.items().isEmpty() ? TransportSet.ALL : services(criterion.items());
     TransportSet always = in.minus(out);
     Map<TransportSet, IntSet> byPorts = applications.byUsualPorts();
-    List<Match.Traffic> all = new ArrayList<>();
+    List<ResolvedMatch.ServiceConjunct> all = new ArrayList<>();
     if (criterion.except().contains(USUAL_PORTS)) {
       TransportSet usual = TransportSet.EMPTY;
       IntSet others = applications.all();
@@ -96,9 +96,10 @@ final class ServiceNames extends ObjectNames<ServiceItem, List<Match.Traffic>> {
     return List.copyOf(all);
   }
 
-  private static void add(List<Match.Traffic> out, TransportSet services, IntSet applications) {
+  private static void add(
+      List<ResolvedMatch.ServiceConjunct> out, TransportSet services, IntSet applications) {
     if (!services.isEmpty() && (applications == null || !applications.isEmpty())) {
-      out.add(new Match.Traffic(services, applications));
+      out.add(new ResolvedMatch.ServiceConjunct(services, applications));
     }
   }
 

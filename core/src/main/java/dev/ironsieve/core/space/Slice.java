@@ -8,7 +8,7 @@ import java.util.List;
 
 /**
  * The addresses of one family in one zone, as runs in ascending order, each of which is a class of
- * an {@link EndpointLine}.
+ * an {@link EndpointAxis}.
  *
  * <p>Every connection is searched for here, so this reads little memory. An address is a key, its
  * first 64 bits, and the rest, which is looked at only where keys are alike; the 32 bits of IPv4

@@ -28,7 +28,7 @@ import java.util.function.BiPredicate;
 import java.util.function.UnaryOperator;
 
 /**
- * All feasible connections, cut along the rules' criteria. A point is an array with one label for
+ * All feasible connections, cut along the rules' criteria. A point is an array with one code for
  * each axis: from, to, service, source port, then one for each vocabulary of the rulebase.
  *
  * <p>Both ends of a connection are of one address family, so no box mixes families. Questions may
@@ -49,14 +49,14 @@ public final class Space {
   /** The axis of the first vocabulary. */
   public static final int TERMS = 4;
 
-  /** One more than the highest label on any axis. */
-  public static final int LABELS = Line.LABELS;
+  /** One more than the highest code on any axis. */
+  public static final int LABELS = Axis.LABELS;
 
   /**
    * Stands in a point for a term that is not known: it is in no class, and what a rule asks for on
    * that axis holds only if it asks for nothing.
    */
-  public static final int UNKNOWN = Line.LABELS - 1;
+  public static final int UNKNOWN = Axis.LABELS - 1;
 
   /** Growth of the number of classes from which on many may be of sets that nobody asks for. */
   private static final int MOST_GROWTH = 4;
@@ -88,22 +88,22 @@ public final class Space {
           Address.parse("2001:db8:ffff::20"));
 
   private Resolution resolution;
-  private final EndpointLine from;
-  private final EndpointLine to;
-  private final NumberLine services;
-  private final NumberLine sourcePorts;
+  private final EndpointAxis from;
+  private final EndpointAxis to;
+  private final NumberAxis services;
+  private final NumberAxis sourcePorts;
   private final Coordinate[] coordinates; // by vocabulary
-  private final SymbolLine[] terms;
+  private final SymbolAxis[] terms;
   private final boolean[] asked; // by vocabulary: whether some rule asks for a term of it
   private final boolean[] listed; // by vocabulary: whether some rule lists every value of it
-  private final Line[] axes;
+  private final Axis[] axes;
   private final long classesAsMade; // on all axes, when the matches were laid out
 
   /**
    * @param resolution gives the zones, their networks and the vocabularies
    * @param matches what has to be told apart
    */
-  public Space(Resolution resolution, Collection<Match> matches) {
+  public Space(Resolution resolution, Collection<ResolvedMatch> matches) {
     this(resolution, matches, null);
   }
 
@@ -114,16 +114,16 @@ public final class Space {
    * @param resolution was made like that of the other
    * @param like not to be used any more; or null
    */
-  public Space(Resolution resolution, Collection<Match> matches, Space like) {
+  public Space(Resolution resolution, Collection<ResolvedMatch> matches, Space like) {
     this.resolution = resolution;
-    List<EndpointLine.Side> fromSides = new ArrayList<>(matches.size());
-    List<EndpointLine.Side> toSides = new ArrayList<>(matches.size());
+    List<EndpointAxis.Side> fromSides = new ArrayList<>(matches.size());
+    List<EndpointAxis.Side> toSides = new ArrayList<>(matches.size());
     Set<IntSet> serviceSets = distinct();
     Set<IntSet> portSets = distinct();
-    for (Match match : matches) {
-      fromSides.add(new EndpointLine.Side(match.fromZones(), match.from()));
-      toSides.add(new EndpointLine.Side(match.toZones(), match.to()));
-      for (Match.Portion portion : match.portions()) {
+    for (ResolvedMatch match : matches) {
+      fromSides.add(new EndpointAxis.Side(match.fromZones(), match.from()));
+      toSides.add(new EndpointAxis.Side(match.toZones(), match.to()));
+      for (ResolvedMatch.Portion portion : match.portions()) {
         for (TransportSet.Part part : portion.services().parts()) {
           serviceSets.add(part.services());
           portSets.add(part.sourcePorts());
@@ -136,35 +136,35 @@ public final class Space {
     }
     coordinates =
         resolution.vocabularies().stream().map(Vocabulary::coordinate).toArray(Coordinate[]::new);
-    terms = new SymbolLine[coordinates.length];
+    terms = new SymbolAxis[coordinates.length];
     asked = new boolean[terms.length];
     listed = new boolean[terms.length];
     matches.forEach(this::noteTerms);
-    axes = new Line[TERMS + terms.length];
-    Line[] known = linesOf(like);
+    axes = new Axis[TERMS + terms.length];
+    Axis[] known = linesOf(like);
     // Lines know nothing of each other, and take most of the time of a space.
     Tasks.each(
         axes.length,
         axis ->
             axes[axis] =
                 switch (axis) {
-                  case FROM -> EndpointLine.of(resolution, fromSides, known[axis]);
-                  case TO -> EndpointLine.of(resolution, toSides, known[axis]);
-                  case SERVICE -> NumberLine.of(Transport.ANY_SERVICE, serviceSets, known[axis]);
-                  case SOURCE_PORT -> NumberLine.of(Transport.ANY_PORT, portSets, known[axis]);
+                  case FROM -> EndpointAxis.of(resolution, fromSides, known[axis]);
+                  case TO -> EndpointAxis.of(resolution, toSides, known[axis]);
+                  case SERVICE -> NumberAxis.of(Transport.ANY_SERVICE, serviceSets, known[axis]);
+                  case SOURCE_PORT -> NumberAxis.of(Transport.ANY_PORT, portSets, known[axis]);
                   default -> symbols(axis - TERMS, matches, known[axis]);
                 });
-    from = (EndpointLine) axes[FROM];
-    to = (EndpointLine) axes[TO];
-    services = (NumberLine) axes[SERVICE];
-    sourcePorts = (NumberLine) axes[SOURCE_PORT];
-    Arrays.setAll(terms, i -> (SymbolLine) axes[TERMS + i]);
+    from = (EndpointAxis) axes[FROM];
+    to = (EndpointAxis) axes[TO];
+    services = (NumberAxis) axes[SERVICE];
+    sourcePorts = (NumberAxis) axes[SOURCE_PORT];
+    Arrays.setAll(terms, i -> (SymbolAxis) axes[TERMS + i]);
     classesAsMade = allClasses();
   }
 
   /** The lines of another state that may do for this one, by axis; null where none does. */
-  private Line[] linesOf(Space like) {
-    Line[] out = new Line[axes.length];
+  private Axis[] linesOf(Space like) {
+    Axis[] out = new Axis[axes.length];
     if (like == null) {
       return out;
     }
@@ -188,12 +188,12 @@ public final class Space {
     axes =
         Arrays.stream(other.axes)
             .map(line -> line.isFull() ? line.again() : line)
-            .toArray(Line[]::new);
-    from = (EndpointLine) axes[FROM];
-    to = (EndpointLine) axes[TO];
-    services = (NumberLine) axes[SERVICE];
-    sourcePorts = (NumberLine) axes[SOURCE_PORT];
-    terms = Arrays.stream(axes).skip(TERMS).toArray(SymbolLine[]::new);
+            .toArray(Axis[]::new);
+    from = (EndpointAxis) axes[FROM];
+    to = (EndpointAxis) axes[TO];
+    services = (NumberAxis) axes[SERVICE];
+    sourcePorts = (NumberAxis) axes[SOURCE_PORT];
+    terms = Arrays.stream(axes).skip(TERMS).toArray(SymbolAxis[]::new);
     asked = other.asked.clone();
     listed = other.listed.clone();
     classesAsMade = other.classesAsMade;
@@ -205,7 +205,7 @@ public final class Space {
   }
 
   private long allClasses() {
-    return Arrays.stream(axes).mapToLong(Line::classes).sum();
+    return Arrays.stream(axes).mapToLong(Axis::classes).sum();
   }
 
   /**
@@ -215,8 +215,10 @@ public final class Space {
    * @return null if so many classes have come since everything was laid out that it is better done
    *     again
    */
-  public Spread spread() {
-    return allClasses() > MOST_GROWTH * classesAsMade ? null : new Spread(this, new Space(this));
+  public Relabelling relabelled() {
+    return allClasses() > MOST_GROWTH * classesAsMade
+        ? null
+        : new Relabelling(this, new Space(this));
   }
 
   /** For sets that many rules share, each object once. */
@@ -224,11 +226,11 @@ public final class Space {
     return Collections.newSetFromMap(new IdentityHashMap<>());
   }
 
-  private SymbolLine symbols(int number, Collection<Match> matches, Line known) {
+  private SymbolAxis symbols(int number, Collection<ResolvedMatch> matches, Axis known) {
     Set<IntSet> sets = distinct();
     sets.add(resolution.anyTerms().get(number));
-    for (Match match : matches) {
-      for (Match.Portion portion : match.portions()) {
+    for (ResolvedMatch match : matches) {
+      for (ResolvedMatch.Portion portion : match.portions()) {
         sets.add(portion.terms().get(number));
       }
     }
@@ -241,11 +243,11 @@ public final class Space {
               .forEach(sets::add);
       default -> {}
     }
-    return SymbolLine.of(resolution.vocabularies().get(number).values().size(), sets, known);
+    return SymbolAxis.of(resolution.vocabularies().get(number).values().size(), sets, known);
   }
 
-  private void noteTerms(Match match) {
-    for (Match.Portion portion : match.portions()) {
+  private void noteTerms(ResolvedMatch match) {
+    for (ResolvedMatch.Portion portion : match.portions()) {
       for (int i = 0; i < asked.length; i++) {
         IntSet any = resolution.anyTerms().get(i);
         IntSet wanted = portion.terms().get(i);
@@ -265,12 +267,12 @@ public final class Space {
     return axes[axis].classes();
   }
 
-  /** How many labels each class of an axis had before any was split. */
+  /** How many codes each class of an axis had before any was split. */
   public int step(int axis) {
     return axes[axis].step();
   }
 
-  /** Every label of an axis. */
+  /** Every code of an axis. */
   public IntSet all(int axis) {
     return axes[axis].all();
   }
@@ -282,46 +284,46 @@ public final class Space {
   }
 
   /**
-   * The labels of some values of a vocabulary, which were told apart when this was made: those that
+   * The codes of some values of a vocabulary, which were told apart when this was made: those that
    * a match asks for, and the uses of each application that needs or is needed.
    */
-  public IntSet labels(int axis, IntSet values) {
-    return terms[axis - TERMS].labels(values);
+  public IntSet codes(int axis, IntSet values) {
+    return terms[axis - TERMS].codes(values);
   }
 
   /** The class of a service, by its position; see {@link Transport#position}. */
-  public int serviceLabel(int position) {
-    return services.labelOf(position);
+  public int serviceCode(int position) {
+    return services.codeOf(position);
   }
 
-  /** The labels on {@link #SERVICE} where an application that is needed usually listens. */
+  /** The codes on {@link #SERVICE} where an application that is needed usually listens. */
   public IntSet usualServices(ApplicationFact needed) {
-    return services.labels(resolution.usualServices(needed));
+    return services.codes(resolution.usualServices(needed));
   }
 
-  /** The labels of the sites where an application that is needed is; all if that is not known. */
+  /** The codes of the sites where an application that is needed is; all if that is not known. */
   public IntSet usualSites(ApplicationFact needed) {
     int axis = axis(Coordinate.SITE);
     IntSet sites = resolution.usualSites(needed);
-    return sites == null ? axes[axis].all() : labels(axis, sites);
+    return sites == null ? axes[axis].all() : codes(axis, sites);
   }
 
-  /** The family of the addresses that have a label on {@link #FROM}. */
-  public Family family(int fromLabel) {
-    return from.family(Family.IPV4).contains(fromLabel) ? Family.IPV4 : Family.IPV6;
+  /** The family of the addresses that have a code on {@link #FROM}. */
+  public Family family(int fromCode) {
+    return from.family(Family.IPV4).contains(fromCode) ? Family.IPV4 : Family.IPV6;
   }
 
-  /** Every label of one family on {@link #FROM} or {@link #TO}. */
+  /** Every code of one family on {@link #FROM} or {@link #TO}. */
   public IntSet family(int axis, Family family) {
     return (axis == FROM ? from : to).family(family);
   }
 
-  /** How many classes of an axis a set of labels is made of; O(intervals · log classes). */
+  /** How many classes of an axis a set of codes is made of; O(intervals · log classes). */
   public long count(int axis, IntSet set) {
     return axes[axis].count(set);
   }
 
-  /** The lowest label of that class of the set that has {@code rank} classes below it. */
+  /** The lowest code of that class of the set that has {@code rank} classes below it. */
   public int pick(int axis, IntSet set, long rank) {
     return axes[axis].pick(set, rank);
   }
@@ -335,7 +337,7 @@ public final class Space {
         IntSet side = box.side(axis);
         point[axis] =
             side == all(axis)
-                ? label(axis, (int) random.nextLong(classes))
+                ? code(axis, (int) random.nextLong(classes))
                 : pick(axis, side, random.nextLong(count(axis, side)));
       }
     }
@@ -343,7 +345,7 @@ public final class Space {
   }
 
   /**
-   * What some sets of labels of an axis tell apart.
+   * What some sets of codes of an axis tell apart.
    *
    * @param sides of regions, each as often as it will be taken away
    */
@@ -351,40 +353,40 @@ public final class Space {
     return new Representatives(axes[axis], sides);
   }
 
-  /** Every label of the class that holds {@code label}. */
-  public IntSet classOf(int axis, int label) {
-    int rank = axes[axis].rankOf(label);
-    return IntSet.range(axes[axis].label(rank), axes[axis].label(rank + 1) - 1);
+  /** Every code of the class that holds {@code code}. */
+  public IntSet classOf(int axis, int code) {
+    int rank = axes[axis].rankOf(code);
+    return IntSet.range(axes[axis].code(rank), axes[axis].code(rank + 1) - 1);
   }
 
-  /** How many classes of an axis begin below {@code label}; O(log classes). */
-  public int rank(int axis, int label) {
-    return axes[axis].rank(label);
+  /** How many classes of an axis begin below {@code code}; O(log classes). */
+  public int rank(int axis, int code) {
+    return axes[axis].rank(code);
   }
 
-  /** The lowest label of the class with {@code rank} classes below it on its axis. */
-  public int label(int axis, int rank) {
-    return axes[axis].label(rank);
+  /** The lowest code of the class with {@code rank} classes below it on its axis. */
+  public int code(int axis, int rank) {
+    return axes[axis].code(rank);
   }
 
   /**
-   * Labels on {@code axis} whose values a reader knows, the best known first; of an end, those in
-   * the zone of {@code label}.
+   * Codes on {@code axis} whose values a reader knows, the best known first; of an end, those in
+   * the zone of {@code code}.
    */
-  public int[] familiar(int axis, int label) {
+  public int[] familiar(int axis, int code) {
     return switch (axis) {
-      case FROM -> from.familiar(label, KNOWN_ADDRESSES);
-      case TO -> to.familiar(label, KNOWN_ADDRESSES);
-      case SERVICE -> labels(services, KNOWN_SERVICES);
-      case SOURCE_PORT -> labels(sourcePorts, KNOWN_SOURCE_PORTS);
+      case FROM -> from.familiar(code, KNOWN_ADDRESSES);
+      case TO -> to.familiar(code, KNOWN_ADDRESSES);
+      case SERVICE -> codes(services, KNOWN_SERVICES);
+      case SOURCE_PORT -> codes(sourcePorts, KNOWN_SOURCE_PORTS);
       default -> NOTHING;
     };
   }
 
-  private static int[] labels(NumberLine line, int[] values) {
+  private static int[] codes(NumberAxis line, int[] values) {
     int[] out = new int[values.length];
     for (int i = 0; i < out.length; i++) {
-      out[i] = line.labelOf(values[i]);
+      out[i] = line.codeOf(values[i]);
     }
     return out;
   }
@@ -412,32 +414,32 @@ public final class Space {
    *
    * @return null if there is no room left to tell it apart: then a new space has to be made
    */
-  public List<Box> region(Match match) {
-    IntSet[] fromLabels = from.labels(match.fromZones(), match.from());
-    IntSet[] toLabels = to.labels(match.toZones(), match.to());
-    if (fromLabels == null || toLabels == null) {
+  public List<Box> region(ResolvedMatch match) {
+    IntSet[] fromCodes = from.codes(match.fromZones(), match.from());
+    IntSet[] toCodes = to.codes(match.toZones(), match.to());
+    if (fromCodes == null || toCodes == null) {
       return null;
     }
     noteTerms(match);
-    return boxes(match, fromLabels, toLabels);
+    return boxes(match, fromCodes, toCodes);
   }
 
   /** The same of many matches, all of which this space was made to tell apart; in their order. */
-  public List<List<Box>> regions(List<Match> matches) {
+  public List<List<Box>> regions(List<ResolvedMatch> matches) {
     return matches.parallelStream()
         .map(
             match ->
                 boxes(
                     match,
-                    from.labels(match.fromZones(), match.from()),
-                    to.labels(match.toZones(), match.to())))
+                    from.codes(match.fromZones(), match.from()),
+                    to.codes(match.toZones(), match.to())))
         .toList();
   }
 
-  private List<Box> boxes(Match match, IntSet[] fromLabels, IntSet[] toLabels) {
+  private List<Box> boxes(ResolvedMatch match, IntSet[] fromCodes, IntSet[] toCodes) {
     List<Box> out = new ArrayList<>(2);
-    for (Match.Portion portion : match.portions()) {
-      if (!addBoxes(out, fromLabels, toLabels, portion)) {
+    for (ResolvedMatch.Portion portion : match.portions()) {
+      if (!addBoxes(out, fromCodes, toCodes, portion)) {
         return null;
       }
     }
@@ -446,39 +448,39 @@ public final class Space {
 
   /** False if there is no room left to tell the portion apart. */
   private boolean addBoxes(
-      List<Box> out, IntSet[] fromLabels, IntSet[] toLabels, Match.Portion portion) {
-    IntSet[] termLabels = new IntSet[terms.length];
+      List<Box> out, IntSet[] fromCodes, IntSet[] toCodes, ResolvedMatch.Portion portion) {
+    IntSet[] termCodes = new IntSet[terms.length];
     for (int i = 0; i < terms.length; i++) {
-      termLabels[i] = terms[i].labels(portion.terms().get(i));
-      if (termLabels[i] == null) {
+      termCodes[i] = terms[i].codes(portion.terms().get(i));
+      if (termCodes[i] == null) {
         return false;
       }
-      if (termLabels[i].isEmpty()) {
+      if (termCodes[i].isEmpty()) {
         return true;
       }
     }
     for (Family family : Family.values()) {
-      if (fromLabels[family.ordinal()].isEmpty() || toLabels[family.ordinal()].isEmpty()) {
+      if (fromCodes[family.ordinal()].isEmpty() || toCodes[family.ordinal()].isEmpty()) {
         continue;
       }
       for (TransportSet.Part part : portion.services().parts()) {
-        IntSet serviceLabels = services.labels(part.services());
-        IntSet portLabels = sourcePorts.labels(part.sourcePorts());
-        if (serviceLabels == null || portLabels == null) {
+        IntSet serviceCodes = services.codes(part.services());
+        IntSet portCodes = sourcePorts.codes(part.sourcePorts());
+        if (serviceCodes == null || portCodes == null) {
           return false;
         }
-        if (portLabels != sourcePorts.all() && services.labels(Transport.WITH_PORTS) == null) {
+        if (portCodes != sourcePorts.all() && services.codes(Transport.WITH_PORTS) == null) {
           return false;
         }
-        if (serviceLabels.isEmpty() || portLabels.isEmpty()) {
+        if (serviceCodes.isEmpty() || portCodes.isEmpty()) {
           continue;
         }
         IntSet[] sides = new IntSet[axes.length];
-        sides[FROM] = fromLabels[family.ordinal()];
-        sides[TO] = toLabels[family.ordinal()];
-        sides[SERVICE] = serviceLabels;
-        sides[SOURCE_PORT] = portLabels;
-        System.arraycopy(termLabels, 0, sides, TERMS, terms.length);
+        sides[FROM] = fromCodes[family.ordinal()];
+        sides[TO] = toCodes[family.ordinal()];
+        sides[SERVICE] = serviceCodes;
+        sides[SOURCE_PORT] = portCodes;
+        System.arraycopy(termCodes, 0, sides, TERMS, terms.length);
         out.add(new Box(sides));
       }
     }
@@ -493,11 +495,11 @@ public final class Space {
   public int[] point(Connection connection) {
     int[] point = new int[axes.length];
     boolean known =
-        labelEnds(connection, point)
-            && labelService(connection, point)
-            && labelSourcePort(connection, point);
+        codeEnds(connection, point)
+            && serviceCode(connection, point)
+            && sourcePortCode(connection, point);
     for (int i = 0; i < terms.length && known; i++) {
-      known = labelTerm(i, connection, point);
+      known = termCode(i, connection, point);
     }
     return known ? point : null;
   }
@@ -508,27 +510,27 @@ public final class Space {
    */
   public int[][] points(List<Connection> connections) {
     int[][] out = new int[connections.size()][axes.length];
-    lay(connections, out, this::labelEnds);
-    lay(connections, out, this::labelService);
-    lay(connections, out, this::labelSourcePort);
+    lay(connections, out, this::codeEnds);
+    lay(connections, out, this::serviceCode);
+    lay(connections, out, this::sourcePortCode);
     for (int i = 0; i < terms.length; i++) {
       int term = i;
-      lay(connections, out, (connection, point) -> labelTerm(term, connection, point));
+      lay(connections, out, (connection, point) -> termCode(term, connection, point));
     }
     return out;
   }
 
   private static void lay(
-      List<Connection> connections, int[][] points, BiPredicate<Connection, int[]> label) {
+      List<Connection> connections, int[][] points, BiPredicate<Connection, int[]> code) {
     for (int i = 0; i < points.length; i++) {
-      if (points[i] != null && !label.test(connections.get(i), points[i])) {
+      if (points[i] != null && !code.test(connections.get(i), points[i])) {
         points[i] = null;
       }
     }
   }
 
   /** Lays a connection on the axes of its ends; false if that takes what is not known of it. */
-  private boolean labelEnds(Connection connection, int[] point) {
+  private boolean codeEnds(Connection connection, int[] point) {
     int fromZone = resolution.zoneNumber(connection.from().zone());
     int toZone = resolution.zoneNumber(connection.to().zone());
     Address fromAddress = connection.from().address();
@@ -540,33 +542,33 @@ public final class Space {
         || fromAddress.family() != toAddress.family()) {
       return false;
     }
-    point[FROM] = from.labelOf(fromZone, fromAddress);
-    point[TO] = to.labelOf(toZone, toAddress);
+    point[FROM] = from.codeOf(fromZone, fromAddress);
+    point[TO] = to.codeOf(toZone, toAddress);
     return point[FROM] >= 0 && point[TO] >= 0;
   }
 
-  private boolean labelService(Connection connection, int[] point) {
+  private boolean serviceCode(Connection connection, int[] point) {
     if (connection.protocol() < 0 || connection.detail() < 0) {
       return services.classes() <= 1;
     }
     point[SERVICE] =
-        services.labelOf(Transport.position(connection.protocol(), connection.detail()));
+        services.codeOf(Transport.position(connection.protocol(), connection.detail()));
     return true;
   }
 
-  private boolean labelSourcePort(Connection connection, int[] point) {
+  private boolean sourcePortCode(Connection connection, int[] point) {
     if (connection.sourcePort() >= 0) {
-      point[SOURCE_PORT] = sourcePorts.labelOf(connection.sourcePort());
+      point[SOURCE_PORT] = sourcePorts.codeOf(connection.sourcePort());
       return true;
     }
     return sourcePorts.classes() <= 1
         || connection.protocol() >= 0 && !Transport.hasPorts(connection.protocol());
   }
 
-  private boolean labelTerm(int i, Connection connection, int[] point) {
+  private boolean termCode(int i, Connection connection, int[] point) {
     int value = resolution.valueNumber(i, connection.terms().get(coordinates[i]));
     if (value >= 0) {
-      point[TERMS + i] = terms[i].labelOf(value);
+      point[TERMS + i] = terms[i].codeOf(value);
     } else if (asked[i]) {
       point[TERMS + i] = UNKNOWN;
     }
@@ -582,9 +584,9 @@ public final class Space {
   public boolean mayHold(List<Box> boxes, Connection connection) {
     int[] point = new int[axes.length];
     if (lacksTerm(connection)
-        || !labelEnds(connection, point)
-        || !labelService(connection, point)
-        || !labelSourcePort(connection, point)) {
+        || !codeEnds(connection, point)
+        || !serviceCode(connection, point)
+        || !sourcePortCode(connection, point)) {
       return true;
     }
     for (Box box : boxes) {
@@ -605,7 +607,7 @@ public final class Space {
       }
     }
     for (int i = 0; i < terms.length; i++) {
-      if (!labelTerm(i, connection, point)) {
+      if (!termCode(i, connection, point)) {
         return true;
       }
       if (!holds(box, TERMS + i, point)) {
@@ -652,39 +654,39 @@ public final class Space {
   private int[] pointIn(Space other, int[] point, int[][] values) {
     int[] out = point.clone();
     if (!shares(FROM, other)) {
-      out[FROM] = from.labelIn(other.from, point[FROM]);
+      out[FROM] = from.codeIn(other.from, point[FROM]);
     }
     if (!shares(TO, other)) {
-      out[TO] = to.labelIn(other.to, point[TO]);
+      out[TO] = to.codeIn(other.to, point[TO]);
     }
     if (!shares(SERVICE, other)) {
-      out[SERVICE] = other.services.labelOf(services.value(point[SERVICE]));
+      out[SERVICE] = other.services.codeOf(services.value(point[SERVICE]));
     }
     if (!shares(SOURCE_PORT, other)) {
-      out[SOURCE_PORT] = other.sourcePorts.labelOf(sourcePorts.value(point[SOURCE_PORT]));
+      out[SOURCE_PORT] = other.sourcePorts.codeOf(sourcePorts.value(point[SOURCE_PORT]));
     }
     for (int i = 0; i < terms.length; i++) {
       if (!shares(TERMS + i, other)) {
         int value = terms[i].value(point[TERMS + i]);
-        out[TERMS + i] = other.terms[i].labelOf(values[i] == null ? value : values[i][value]);
+        out[TERMS + i] = other.terms[i].codeOf(values[i] == null ? value : values[i][value]);
       }
     }
     return out;
   }
 
-  /** Whether an axis is labelled as in another space. */
+  /** Whether an axis is coded as in another space. */
   public boolean shares(int axis, Space other) {
     return axes[axis] == other.axes[axis];
   }
 
-  /** What a label of another space with the same classes is here. */
-  int here(int axis, int label, Space other) {
-    return axes[axis].here(label, other.axes[axis]);
+  /** What a code of another space with the same classes is here. */
+  int here(int axis, int code, Space other) {
+    return axes[axis].here(code, other.axes[axis]);
   }
 
-  /** What a set of labels of another space with the same classes is here. */
-  IntSet here(int axis, IntSet labels, Space other) {
-    return axes[axis].here(labels, other.axes[axis]);
+  /** What a set of codes of another space with the same classes is here. */
+  IntSet here(int axis, IntSet codes, Space other) {
+    return axes[axis].here(codes, other.axes[axis]);
   }
 
   /**
@@ -695,7 +697,7 @@ public final class Space {
     if (box.side(SOURCE_PORT).contains(sourcePorts.all().min())) {
       return Optional.of(box);
     }
-    IntSet left = box.side(SERVICE).intersect(services.labels(Transport.WITH_PORTS));
+    IntSet left = box.side(SERVICE).intersect(services.codes(Transport.WITH_PORTS));
     return left.isEmpty() ? Optional.empty() : Optional.of(box.with(SERVICE, left));
   }
 
@@ -713,20 +715,20 @@ public final class Space {
     return out;
   }
 
-  /** A set of labels of one axis in words, with a count where there are many. */
-  public String words(int axis, IntSet labels) {
+  /** A set of codes of one axis in words, with a count where there are many. */
+  public String words(int axis, IntSet codes) {
     return switch (axis) {
-      case FROM -> joined("from ", from.words(labels));
-      case TO -> joined("to ", to.words(labels));
-      case SERVICE -> joined("service ", ServiceLiteral.covering(services.values(labels)));
-      case SOURCE_PORT -> joined("from port ", ports(sourcePorts.values(labels)));
+      case FROM -> joined("from ", from.words(codes));
+      case TO -> joined("to ", to.words(codes));
+      case SERVICE -> joined("service ", ServiceLiteral.covering(services.values(codes)));
+      case SOURCE_PORT -> joined("from port ", ports(sourcePorts.values(codes)));
       default -> {
         Vocabulary vocabulary = resolution.vocabularies().get(axis - TERMS);
-        SymbolLine line = terms[axis - TERMS];
+        SymbolAxis line = terms[axis - TERMS];
         yield joined(
             vocabulary.coordinate().word() + " ",
-            line.values(labels).limit(MOST_WORDS).mapToObj(vocabulary.values()::get).toList(),
-            line.size(labels));
+            line.values(codes).limit(MOST_WORDS).mapToObj(vocabulary.values()::get).toList(),
+            line.size(codes));
       }
     };
   }
@@ -749,12 +751,12 @@ public final class Space {
     return before + String.join(", ", shown) + (more > 0 ? " and " + more + " more" : "");
   }
 
-  /** The labels of one family that an end may have; see {@link EndpointLine#possible}. */
+  /** The codes of one family that an end may have; see {@link EndpointAxis#possible}. */
   IntSet possible(int axis, Family family, int zone, Address address) {
     return (axis == FROM ? from : to).possible(family, zone, address);
   }
 
-  /** The labels of every class that some service has which agrees with a connection. */
+  /** The codes of every class that some service has which agrees with a connection. */
   IntSet possibleServices(Connection said) {
     if (said.protocol() < 0) {
       return services.all();
@@ -775,7 +777,7 @@ public final class Space {
         : sourcePorts.touching(said.sourcePort(), said.sourcePort());
   }
 
-  /** The labels of every class with one of some values of a vocabulary. */
+  /** The codes of every class with one of some values of a vocabulary. */
   IntSet touching(int axis, IntSet values) {
     return terms[axis - TERMS].touching(values);
   }

@@ -10,7 +10,7 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowNeeds;
 import dev.ironsieve.core.twin.SlowRules;
@@ -243,11 +243,11 @@ class AnalysisTwinTest {
         Set<String> touched = Touched.ruleIds(edit.touched(base));
         base = edit.apply(base);
         if (step % 3 == 2 && base.namesMeanAsIn(live.rulebase())) {
-          Order.Anew spread = step % 2 == 0 ? live.order().spread() : null;
+          RuleIndex.Relayout relabelled = step % 2 == 0 ? live.index().relabelled() : null;
           live.move(
-              spread == null
-                  ? live.order().anew(live.order().next(base.rules(), Set.of()))
-                  : spread);
+              relabelled == null
+                  ? live.index().relayout(live.index().next(base.rules(), Set.of()))
+                  : relabelled);
         }
         LiveAnalysis.Changed changed = live.update(base, touched);
         String as = "seed " + seed + " step " + step + " " + edit;

@@ -6,7 +6,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -26,13 +26,13 @@ class CertificatesTest {
   /** Rules, the last one last. */
   private static final class Known {
     private final List<Rule> rules;
-    private final Order order;
+    private final RuleIndex index;
     private final Certificates certificates;
 
     Known(Rule... rules) {
       this.rules = new ArrayList<>(List.of(rules));
-      order = new Order(base());
-      certificates = new Certificates(order, LiveAnalysis.STEPS);
+      index = new RuleIndex(base());
+      certificates = new Certificates(index, LiveAnalysis.STEPS);
     }
 
     private Rulebase base() {
@@ -53,10 +53,10 @@ class CertificatesTest {
     }
 
     private Set<String> asked() {
-      Order.Change change = order.update(base().rules(), Set.of());
+      RuleIndex.Change change = index.update(base().rules(), Set.of());
       Set<String> out = new TreeSet<>();
-      certificates.update(change, Event.of(change, order)).stream()
-          .forEach(slot -> out.add(order.rule(slot).id()));
+      certificates.update(change, IndexChange.of(change, index)).stream()
+          .forEach(handle -> out.add(index.rule(handle).id()));
       return out;
     }
   }

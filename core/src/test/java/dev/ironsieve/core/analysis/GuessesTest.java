@@ -14,7 +14,7 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.Family;
@@ -55,36 +55,36 @@ class GuessesTest {
         .enabled(random.nextInt(10) > 0);
   }
 
-  private static Order order(Random random) {
+  private static RuleIndex index(Random random) {
     List<Rule> rules = new ArrayList<>();
     for (int i = 0; i < RULES; i++) {
       rules.add(rule("r" + i, random));
     }
-    return new Order(
+    return new RuleIndex(
         new Rulebase(
             "test", List.of(), List.of(), List.of(), List.of(new Section("s", "S", rules))));
   }
 
-  /** How many boxes of enabled rules above a place hold a label, but for those that hold all. */
-  private static int weight(Order order, int end, int axis, int label) {
+  /** How many boxes of enabled rules above a place hold a code, but for those that hold all. */
+  private static int weight(RuleIndex index, int end, int axis, int code) {
     int weight = 0;
     for (int i = 0; i < end; i++) {
-      int slot = order.slotAt(i);
-      for (Box box : order.rule(slot).enabled() ? order.region(slot) : List.<Box>of()) {
+      int handle = index.handleAt(i);
+      for (Box box : index.rule(handle).enabled() ? index.region(handle) : List.<Box>of()) {
         IntSet side = box.side(axis);
-        weight += side != order.space().all(axis) && side.contains(label) ? 1 : 0;
+        weight += side != index.space().all(axis) && side.contains(code) ? 1 : 0;
       }
     }
     return weight;
   }
 
-  private static int lightest(Order order, int end, int axis, IntSet side) {
-    Space space = order.space();
+  private static int lightest(RuleIndex index, int end, int axis, IntSet side) {
+    Space space = index.space();
     int lightest = Integer.MAX_VALUE;
     for (int rank = 0; rank < space.classes(axis); rank++) {
-      int label = space.label(axis, rank);
-      if (side.contains(label)) {
-        lightest = Math.min(lightest, weight(order, end, axis, label));
+      int code = space.code(axis, rank);
+      if (side.contains(code)) {
+        lightest = Math.min(lightest, weight(index, end, axis, code));
       }
     }
     return lightest;
@@ -94,15 +94,15 @@ class GuessesTest {
   void aCornerIsWhereTheFewestRulesAboveAre() {
     for (int seed = 0; seed < Rounds.of(12); seed++) {
       Random random = new Random(seed);
-      Order order = order(random);
-      assertThat(order.space().classes(Space.FROM)).isGreaterThan(128);
+      RuleIndex index = index(random);
+      assertThat(index.space().classes(Space.FROM)).isGreaterThan(128);
       int places = 1 + random.nextInt(5);
-      Corners[] counted = Corners.upTo(order, places);
+      LeastCoveredPoint[] counted = LeastCoveredPoint.upTo(index, places);
       assertThat(counted).hasSize(places);
       for (int i = 0; i < 40; i++) {
         int place = random.nextInt(places);
         int end = RULES * (place + 1) / places;
-        List<Box> region = order.region(random.nextInt(RULES));
+        List<Box> region = index.region(random.nextInt(RULES));
         if (region.isEmpty()) {
           continue;
         }
@@ -110,9 +110,9 @@ class GuessesTest {
         int[] corner = counted[place].corner(box);
         assertThat(box.contains(corner)).isTrue();
         for (int axis = 0; axis < corner.length; axis++) {
-          assertThat(weight(order, end, axis, corner[axis]))
+          assertThat(weight(index, end, axis, corner[axis]))
               .as("seed %d, axis %d of %s", seed, axis, box)
-              .isEqualTo(lightest(order, end, axis, box.side(axis)));
+              .isEqualTo(lightest(index, end, axis, box.side(axis)));
         }
       }
     }
@@ -123,30 +123,30 @@ class GuessesTest {
     int found = 0;
     for (int seed = 0; seed < Rounds.of(60); seed++) {
       Random random = new Random(seed);
-      Order order = order(random);
-      Certificates certificates = new Certificates(order, LiveAnalysis.STEPS);
+      RuleIndex index = index(random);
+      Certificates certificates = new Certificates(index, LiveAnalysis.STEPS);
       Standing[] standings = new Standing[RULES];
-      for (int slot = 0; slot < RULES; slot++) {
-        standings[slot] = certificates.standing(slot);
+      for (int handle = 0; handle < RULES; handle++) {
+        standings[handle] = certificates.standing(handle);
       }
-      Witnesses witnesses = new Witnesses(order, standings);
-      IntPredicate test = slot -> slot % 3 != 0;
+      Witnesses witnesses = new Witnesses(index, standings);
+      IntPredicate test = handle -> handle % 3 != 0;
       for (int position = 0; position < RULES; position++) {
-        int slot = order.slotAt(position);
-        int expected = Order.NONE;
+        int handle = index.handleAt(position);
+        int expected = RuleIndex.NONE;
         for (int above = position - 1; above >= 0; above--) {
-          int other = order.slotAt(above);
-          if (order.verdict(other) != order.verdict(slot)
+          int other = index.handleAt(above);
+          if (index.verdict(other) != index.verdict(handle)
               && standings[other] instanceof Standing.Decides decides
-              && order.holds(slot, decides.point())
+              && index.holds(handle, decides.point())
               && test.test(other)) {
             expected = other;
           }
         }
-        assertThat(witnesses.firstInside(slot, test))
-            .as("seed %d, rule %d", seed, slot)
+        assertThat(witnesses.firstInside(handle, test))
+            .as("seed %d, rule %d", seed, handle)
             .isEqualTo(expected);
-        found += expected == Order.NONE ? 0 : 1;
+        found += expected == RuleIndex.NONE ? 0 : 1;
       }
     }
     assertThat(found).isGreaterThanOrEqualTo(Rounds.least(300));
@@ -157,21 +157,21 @@ class GuessesTest {
     int shadowed = 0;
     int deciding = 0;
     for (int seed = 0; seed < Rounds.of(60); seed++) {
-      Order order = order(new Random(seed));
-      Certificates certificates = new Certificates(order, LiveAnalysis.STEPS);
-      for (int slot = 0; slot < RULES; slot++) {
-        if (!(certificates.correlated(slot) instanceof Pair.Found found)) {
+      RuleIndex index = index(new Random(seed));
+      Certificates certificates = new Certificates(index, LiveAnalysis.STEPS);
+      for (int handle = 0; handle < RULES; handle++) {
+        if (!(certificates.correlated(handle) instanceof Pair.Found found)) {
           continue;
         }
         int other = found.other();
-        assertThat(order.holds(slot, found.point())).isTrue();
-        assertThat(order.first(found.point())).isEqualTo(other);
-        assertThat(order.position(other)).isLessThan(order.position(slot));
-        assertThat(order.verdict(other)).isNotEqualTo(order.verdict(slot));
-        assertThat(Regions.holdsAll(order.region(slot), order.region(other))).isFalse();
-        assertThat(Regions.holdsAll(order.region(other), order.region(slot))).isFalse();
-        shadowed += certificates.standing(slot) instanceof Standing.Covered ? 1 : 0;
-        deciding += certificates.standing(slot) instanceof Standing.Decides ? 1 : 0;
+        assertThat(index.holds(handle, found.point())).isTrue();
+        assertThat(index.first(found.point())).isEqualTo(other);
+        assertThat(index.position(other)).isLessThan(index.position(handle));
+        assertThat(index.verdict(other)).isNotEqualTo(index.verdict(handle));
+        assertThat(Regions.holdsAll(index.region(handle), index.region(other))).isFalse();
+        assertThat(Regions.holdsAll(index.region(other), index.region(handle))).isFalse();
+        shadowed += certificates.standing(handle) instanceof Standing.Covered ? 1 : 0;
+        deciding += certificates.standing(handle) instanceof Standing.Decides ? 1 : 0;
       }
     }
     assertThat(shadowed).isGreaterThanOrEqualTo(Rounds.least(200));
@@ -182,28 +182,28 @@ class GuessesTest {
   void aRuleWithoutPairsIsNowhereDecidedByAnEarlierRuleThatOverlaps() {
     int redundant = 0;
     for (int seed = 0; seed < Rounds.of(60); seed++) {
-      Order order = order(new Random(seed));
-      Certificates certificates = new Certificates(order, LiveAnalysis.STEPS);
-      for (int slot = 0; slot < RULES; slot++) {
-        if (order.region(slot).isEmpty() || !order.rule(slot).enabled()) {
+      RuleIndex index = index(new Random(seed));
+      Certificates certificates = new Certificates(index, LiveAnalysis.STEPS);
+      for (int handle = 0; handle < RULES; handle++) {
+        if (index.region(handle).isEmpty() || !index.rule(handle).enabled()) {
           continue;
         }
-        boolean correlated = certificates.correlated(slot) instanceof Pair.Found;
-        boolean generalised = certificates.generalised(slot) instanceof Pair.Found;
-        SplittableRandom random = new SplittableRandom(slot);
+        boolean correlated = certificates.correlated(handle) instanceof Pair.Found;
+        boolean generalised = certificates.generalised(handle) instanceof Pair.Found;
+        SplittableRandom random = new SplittableRandom(handle);
         for (int i = 0; i < 20; i++) {
-          int[] point = order.space().pick(order.region(slot).getFirst(), random);
-          int first = order.first(point);
-          if (order.verdict(first) == order.verdict(slot)) {
+          int[] point = index.space().pick(index.region(handle).getFirst(), random);
+          int first = index.first(point);
+          if (index.verdict(first) == index.verdict(handle)) {
             continue;
           }
-          boolean inside = Regions.holdsAll(order.region(slot), order.region(first));
-          boolean outside = Regions.holdsAll(order.region(first), order.region(slot));
-          assertThat(correlated || inside || outside).as("seed %d, rule %d", seed, slot).isTrue();
-          assertThat(generalised || !inside).as("seed %d, rule %d", seed, slot).isTrue();
+          boolean inside = Regions.holdsAll(index.region(handle), index.region(first));
+          boolean outside = Regions.holdsAll(index.region(first), index.region(handle));
+          assertThat(correlated || inside || outside).as("seed %d, rule %d", seed, handle).isTrue();
+          assertThat(generalised || !inside).as("seed %d, rule %d", seed, handle).isTrue();
         }
         redundant +=
-            certificates.standing(slot) instanceof Standing.Covered covered && !covered.shadowed()
+            certificates.standing(handle) instanceof Standing.Covered covered && !covered.shadowed()
                 ? 1
                 : 0;
       }
@@ -220,19 +220,19 @@ class GuessesTest {
     rules.add(onPorts("left", 0, 17));
     rules.add(onPorts("whole", 0, 40));
     rules.add(onPorts("target", 2, 25));
-    Order order =
-        new Order(
+    RuleIndex index =
+        new RuleIndex(
             new Rulebase(
                 "test", List.of(), List.of(), List.of(), List.of(new Section("s", "S", rules))));
-    int target = order.slot("target");
-    Questions questions = new Questions(order, LiveAnalysis.STEPS);
+    int target = index.handle("target");
+    Questions questions = new Questions(index, LiveAnalysis.STEPS);
     Outcome outcome =
         questions.coveredBefore(
             target,
-            order.region(target),
-            Corners.upTo(order, 1)[0],
+            index.region(target),
+            LeastCoveredPoint.upTo(index, 1)[0],
             new Budget(LiveAnalysis.STEPS));
-    assertThat(outcome).isEqualTo(new Outcome.Covered(IntSet.of(order.slot("whole"))));
+    assertThat(outcome).isEqualTo(new Outcome.Covered(IntSet.of(index.handle("whole"))));
   }
 
   private static Rule onPorts(String id, int first, int last) {

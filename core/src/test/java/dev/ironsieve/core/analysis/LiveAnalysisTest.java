@@ -14,7 +14,7 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -222,8 +222,8 @@ class LiveAnalysisTest {
 
   /** Which rule decides a connection. */
   private static String decider(LiveAnalysis live, Connection connection) {
-    Order order = live.order();
-    return order.rule(order.first(order.space().point(connection))).id();
+    RuleIndex index = live.index();
+    return index.rule(index.first(index.space().point(connection))).id();
   }
 
   @Test

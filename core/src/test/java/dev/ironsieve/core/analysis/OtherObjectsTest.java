@@ -18,7 +18,7 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.twin.Rounds;
@@ -228,9 +228,9 @@ class OtherObjectsTest {
   private static Changed update(LiveAnalysis live, Edit edit) {
     live.findings();
     live.answerAll();
-    Order order = live.order();
+    RuleIndex index = live.index();
     Changed changed = live.update(edit.apply(live.rulebase()), Set.of());
-    assertThat(live.order()).as("the rules are not laid out anew").isSameAs(order);
+    assertThat(live.index()).as("the rules are not laid out anew").isSameAs(index);
     return changed;
   }
 
@@ -248,7 +248,7 @@ class OtherObjectsTest {
     LiveAnalysis live = new LiveAnalysis(harbour());
     Changed changed = update(live, new Edit.PutAddress(object("dock", "10.0.0.0/24"), "quay"));
     assertThat(changed).isEqualTo(new Changed(Set.of(), Set.of()));
-    assertThat(live.order().rule(live.order().slot("quay")).fromAddresses().items())
+    assertThat(live.index().rule(live.index().handle("quay")).fromAddresses().items())
         .containsExactly(named("dock"));
     changed =
         update(live, new Edit.PutAddress(object("dock", "10.0.0.0/25", "10.0.0.128/25"), "dock"));
@@ -268,7 +268,7 @@ class OtherObjectsTest {
     Rule also = from("also", Verdict.ALLOW, named("quay"), 443);
     changed = update(live, new Edit.InsertRules(List.of(also), new Place.Above("alone")));
     assertThat(changed.reaches()).contains("also", "alone");
-    assertThat(live.order().match(live.order().slot("also")).from())
+    assertThat(live.index().match(live.index().handle("also")).from())
         .isEqualTo(AddressSet.of(List.of(AddressRange.parse("10.0.0.0/30"))));
   }
 
@@ -279,7 +279,7 @@ class OtherObjectsTest {
       update(live, new Edit.PutAddress(object("fresh", network), null));
       Rule fresh = from("fresh", Verdict.ALLOW, named("fresh"), 80);
       update(live, new Edit.InsertRules(List.of(fresh), new Place.Above("alone")));
-      assertThat(live.order().match(live.order().slot("fresh")).from())
+      assertThat(live.index().match(live.index().handle("fresh")).from())
           .isEqualTo(AddressSet.of(List.of(AddressRange.parse(network))));
       update(live, new Edit.DeleteRules(List.of("fresh")));
       update(live, new Edit.DeleteObject(ObjectKind.ADDRESS, "fresh"));

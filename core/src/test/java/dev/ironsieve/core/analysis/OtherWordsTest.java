@@ -7,7 +7,7 @@ import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
-import dev.ironsieve.core.model.Handling;
+import dev.ironsieve.core.model.GatewaySettings;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -17,7 +17,7 @@ import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.core.twin.Rounds;
@@ -147,7 +147,7 @@ class OtherWordsTest {
           objects,
           List.of(APPLICATIONS),
           List.of(),
-          Handling.NONE,
+          GatewaySettings.NONE,
           List.of(new Section("s", "S", rules)));
     }
 
@@ -216,7 +216,7 @@ class OtherWordsTest {
         LiveAnalysis.Changed changed = live.update(next, moved);
         others += next.namesMeanAsIn(was) ? 0 : 1;
         String as = "seed " + seed + ", step " + step;
-        assertThat(live.order().resolution().vocabularies()).as(as).isEqualTo(next.vocabularies());
+        assertThat(live.index().resolution().vocabularies()).as(as).isEqualTo(next.vocabularies());
         same(as, live, new LiveAnalysis(next));
         views(live)
             .forEach(
@@ -267,9 +267,9 @@ class OtherWordsTest {
                 OBJECTS.get(1),
                 OBJECTS.get(2)),
             base.sections());
-    Order order = new Order(base);
-    assertThat(order.in(other)).isNull(); // no value is in both any more
-    assertThat(order.in(base).order().rule(0)).isSameAs(list);
+    RuleIndex index = new RuleIndex(base);
+    assertThat(index.in(other)).isNull(); // no value is in both any more
+    assertThat(index.in(base).index().rule(0)).isSameAs(list);
     assertThat(other.hasObjectsOf(base)).isFalse();
     assertThat(base.hasObjectsOf(base.named("another"))).isTrue();
   }
@@ -293,12 +293,12 @@ class OtherWordsTest {
             List.of(
                 new Section(
                     "s", "S", List.of(quay, web, saying("c", Coordinate.SITE, "pier.example")))));
-    Order order = new Order(base);
-    int site = order.space().axis(Coordinate.SITE);
-    Order.Anew anew = order.in(more);
+    RuleIndex index = new RuleIndex(base);
+    int site = index.space().axis(Coordinate.SITE);
+    RuleIndex.Relayout anew = index.in(more);
     assertThat(anew.axes()).containsExactly(site);
-    assertThat(anew.order().update(List.of(quay), Set.of())).isNotNull();
-    assertThat(anew.order().in(more).axes())
+    assertThat(anew.index().update(List.of(quay), Set.of())).isNotNull();
+    assertThat(anew.index().in(more).axes())
         .as("the rule that is gone told services apart")
         .containsExactly(Space.SERVICE);
   }

@@ -12,7 +12,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
@@ -47,8 +47,8 @@ class QuestionsTest {
     return said.isEmpty() ? List.of() : List.of(said.replace("except ", ""));
   }
 
-  private static Order order(Rule... rules) {
-    return new Order(
+  private static RuleIndex index(Rule... rules) {
+    return new RuleIndex(
         new Rulebase(
             "test",
             List.of(),
@@ -57,24 +57,24 @@ class QuestionsTest {
             List.of(new Section("s", "S", List.of(rules)))));
   }
 
-  private static Optional<int[]> decided(Order order, String id) {
-    Questions questions = new Questions(order, LiveAnalysis.STEPS);
-    int slot = order.slot(id);
-    Corners corners = Corners.upTo(order, 1)[0];
-    return questions.guess(order.region(slot), corners, slot, questions.before(slot));
+  private static Optional<int[]> decided(RuleIndex index, String id) {
+    Questions questions = new Questions(index, LiveAnalysis.STEPS);
+    int handle = index.handle(id);
+    LeastCoveredPoint leastCovered = LeastCoveredPoint.upTo(index, 1)[0];
+    return questions.guess(index.region(handle), leastCovered, handle, questions.before(handle));
   }
 
   @Test
   void whatIsLeftInOnePlaceIsFoundByWalkingOutOfEachRuleInTurn() {
-    Order order =
-        order(
+    RuleIndex index =
+        index(
             rule("not-from", "except 192.0.2.7", "", ""),
             rule("not-to", "", "except 198.51.100.9", ""),
             rule("not-on", "", "", "except tcp/25"),
             rule("target", "", "", ""));
-    int[] point = decided(order, "target").orElseThrow();
-    assertThat(order.first(point)).isEqualTo(order.slot("target"));
-    Connection found = order.space().connection(point);
+    int[] point = decided(index, "target").orElseThrow();
+    assertThat(index.first(point)).isEqualTo(index.handle("target"));
+    Connection found = index.space().connection(point);
     assertThat(found.from().address()).hasToString("192.0.2.7");
     assertThat(found.to().address()).hasToString("198.51.100.9");
     assertThat(found.detail()).isEqualTo(25);
@@ -82,19 +82,19 @@ class QuestionsTest {
 
   @Test
   void nothingIsFoundWhereARuleHoldsAll() {
-    Order order = order(rule("whole", "", "", "tcp/1-99"), rule("target", "", "", "tcp/7-9"));
-    assertThat(decided(order, "target")).isEmpty();
-    Questions questions = new Questions(order, LiveAnalysis.STEPS);
+    RuleIndex index = index(rule("whole", "", "", "tcp/1-99"), rule("target", "", "", "tcp/7-9"));
+    assertThat(decided(index, "target")).isEmpty();
+    Questions questions = new Questions(index, LiveAnalysis.STEPS);
     int[] asked = new int[1];
     Obstacle before =
         point -> {
           asked[0]++;
-          return order.first(point);
+          return index.first(point);
         };
-    int target = order.slot("target");
-    Corners corners = Corners.upTo(order, 1)[0];
-    int boxes = order.region(target).size();
-    assertThat(questions.guessFromCorners(order.region(target), corners, 1, before)).isEmpty();
+    int target = index.handle("target");
+    LeastCoveredPoint leastCovered = LeastCoveredPoint.upTo(index, 1)[0];
+    int boxes = index.region(target).size();
+    assertThat(questions.guessFromCorners(index.region(target), leastCovered, 1, before)).isEmpty();
     assertThat(asked[0]).as("a rule that holds all is not walked out of").isEqualTo(boxes);
     asked[0] = 0;
     Obstacle hopeless =
@@ -102,10 +102,11 @@ class QuestionsTest {
           asked[0]++;
           return Obstacle.HOPELESS;
         };
-    assertThat(questions.guess(order.region(target), corners, 1, hopeless)).isEmpty();
+    assertThat(questions.guess(index.region(target), leastCovered, 1, hopeless)).isEmpty();
     assertThat(asked[0]).as("a corner and three points of each box").isEqualTo(4 * boxes);
     asked[0] = 0;
-    assertThat(questions.guessFromCorners(order.region(target), corners, 1, hopeless)).isEmpty();
+    assertThat(questions.guessFromCorners(index.region(target), leastCovered, 1, hopeless))
+        .isEmpty();
     assertThat(asked[0]).as("the corner of each box").isEqualTo(boxes);
   }
 
@@ -116,36 +117,36 @@ class QuestionsTest {
       rules.add(rule("on-" + port, "", "", "tcp/" + port));
     }
     rules.add(rule("target", "", "", "tcp/0-39"));
-    Order order = order(rules.toArray(Rule[]::new));
-    Questions questions = new Questions(order, LiveAnalysis.STEPS);
-    int target = order.slot("target");
+    RuleIndex index = index(rules.toArray(Rule[]::new));
+    Questions questions = new Questions(index, LiveAnalysis.STEPS);
+    int target = index.handle("target");
     int[] asked = new int[1];
     Obstacle counted =
         point -> {
           asked[0]++;
-          return order.first(point);
+          return index.first(point);
         };
-    List<Box> one = List.of(order.region(target).getFirst());
-    Corners corners = Corners.upTo(order, 1)[0];
-    assertThat(questions.guessFromCorners(one, corners, 1, counted)).isEmpty();
+    List<Box> one = List.of(index.region(target).getFirst());
+    LeastCoveredPoint leastCovered = LeastCoveredPoint.upTo(index, 1)[0];
+    assertThat(questions.guessFromCorners(one, leastCovered, 1, counted)).isEmpty();
     assertThat(asked[0]).as("the corner, and one step from it").isEqualTo(1 + 1);
     asked[0] = 0;
-    assertThat(questions.guess(one, corners, 1, counted)).isEmpty();
+    assertThat(questions.guess(one, leastCovered, 1, counted)).isEmpty();
     assertThat(asked[0]).as("four steps, from the corner and three points").isEqualTo(4 * (1 + 4));
   }
 
   @Test
   void regionsAreHeldByOneBoxOrSeveral() {
-    Order order =
-        order(
+    RuleIndex index =
+        index(
             rule("low", "", "", "tcp/0-9"),
             rule("high", "", "", "tcp/10-20"),
             rule("some", "", "", "tcp/5-15"));
-    List<Box> low = order.region(order.slot("low"));
-    List<Box> some = order.region(order.slot("some"));
+    List<Box> low = index.region(index.handle("low"));
+    List<Box> some = index.region(index.handle("some"));
     List<Box> both = new ArrayList<>(low);
     assertThat(Regions.holdsAll(both, some)).isFalse();
-    both.addAll(order.region(order.slot("high")));
+    both.addAll(index.region(index.handle("high")));
     assertThat(Regions.holdsAll(both, some)).isTrue();
     assertThat(Regions.holdsAll(some, low)).isFalse();
     assertThat(Regions.holdsAll(low, low)).isTrue();
@@ -155,14 +156,14 @@ class QuestionsTest {
 
   @Test
   void pointsAreMovedToWhatAReaderKnowsAsLongAsTheyProve() {
-    Order order =
-        order(
+    RuleIndex index =
+        index(
             rule("target", "", "", ""),
             rule("odd", "", "", "udp/40000"),
             rule("nowhere", "0.0.0.0/8", "", ""));
-    Space space = order.space();
-    Questions questions = new Questions(order, LiveAnalysis.STEPS);
-    int[] odd = order.region(order.slot("odd")).getFirst().lowest();
+    Space space = index.space();
+    Questions questions = new Questions(index, LiveAnalysis.STEPS);
+    int[] odd = index.region(index.handle("odd")).getFirst().lowest();
     int[] moved = questions.familiar(odd, point -> true);
     for (int axis = 0; axis < space.axes(); axis++) {
       int[] known = space.familiar(axis, odd[axis]);
@@ -175,24 +176,24 @@ class QuestionsTest {
     assertThat(kept[Space.SERVICE]).isEqualTo(service);
     assertThat(kept[Space.FROM]).isEqualTo(moved[Space.FROM]);
     // Where a rule shall hold it still, nothing else is asked about.
-    int slot = order.slot("odd");
+    int handle = index.handle("odd");
     List<int[]> asked = new ArrayList<>();
-    int[] held = questions.familiar(odd, point -> asked.add(point), slot, Order.NONE);
+    int[] held = questions.familiar(odd, point -> asked.add(point), handle, RuleIndex.NONE);
     assertThat(held).isEqualTo(kept);
-    assertThat(asked).hasSize(1).allMatch(point -> order.holds(slot, point));
-    assertThat(questions.familiar(held, point -> false, slot)).isEqualTo(held);
+    assertThat(asked).hasSize(1).allMatch(point -> index.holds(handle, point));
+    assertThat(questions.familiar(held, point -> false, handle)).isEqualTo(held);
   }
 
   @Test
   void aPointOfARuleIsInOneOfItsBoxes() {
-    Order order = order(rule("target", "", "", "tcp/5"), rule("other", "", "", "tcp/6"));
-    int target = order.slot("target");
-    int[] elsewhere = order.region(order.slot("other")).getFirst().lowest();
-    Questions questions = new Questions(order, LiveAnalysis.STEPS);
-    Obstacle wrong = point -> order.slot("other"); // which does not hold the point
-    Corners corners = Corners.upTo(order, 1)[0];
-    assertThat(order.holds(target, elsewhere)).isFalse();
-    assertThatThrownBy(() -> questions.guess(order.region(target), corners, 1, wrong))
+    RuleIndex index = index(rule("target", "", "", "tcp/5"), rule("other", "", "", "tcp/6"));
+    int target = index.handle("target");
+    int[] elsewhere = index.region(index.handle("other")).getFirst().lowest();
+    Questions questions = new Questions(index, LiveAnalysis.STEPS);
+    Obstacle wrong = point -> index.handle("other"); // which does not hold the point
+    LeastCoveredPoint leastCovered = LeastCoveredPoint.upTo(index, 1)[0];
+    assertThat(index.holds(target, elsewhere)).isFalse();
+    assertThatThrownBy(() -> questions.guess(index.region(target), leastCovered, 1, wrong))
         .isInstanceOf(IllegalArgumentException.class);
   }
 }

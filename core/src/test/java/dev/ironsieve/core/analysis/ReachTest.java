@@ -10,7 +10,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.core.twin.Rounds;
@@ -42,16 +42,16 @@ class ReachTest {
   }
 
   /** The share of the points of a rule's boxes that it decides. */
-  private static double counted(Order order, int slot) {
+  private static double counted(RuleIndex index, int handle) {
     long all = 0;
     long own = 0;
-    for (Box box : order.region(slot)) {
+    for (Box box : index.region(handle)) {
       long points = 1;
       for (int axis = 0; axis < box.axes(); axis++) {
-        points *= order.space().count(axis, box.side(axis));
+        points *= index.space().count(axis, box.side(axis));
       }
       for (long number = 0; number < points; number++) {
-        own += order.first(point(order.space(), box, number)) == slot ? 1 : 0;
+        own += index.first(point(index.space(), box, number)) == handle ? 1 : 0;
       }
       all += points;
     }
@@ -85,7 +85,7 @@ class ReachTest {
       LiveAnalysis live = analysis(rules);
       for (Rule rule : rules) {
         Reach reach = live.reach(rule.id());
-        double share = counted(live.order(), live.order().slot(rule.id()));
+        double share = counted(live.index(), live.index().handle(rule.id()));
         if (reach.uncertainty() == 0) {
           assertThat(reach.share()).as("%d: %s", seed, rule).isEqualTo(share);
           continue;
@@ -110,7 +110,7 @@ class ReachTest {
     rules.add(rule("v4", "0.0.0.0/0", ""));
     rules.add(rule("all", "", ""));
     LiveAnalysis live = analysis(rules);
-    double share = counted(live.order(), live.order().slot("all"));
+    double share = counted(live.index(), live.index().handle("all"));
     assertThat(share).isLessThan(0.1);
     assertThat(live.reach("all").share()).isCloseTo(share, within(0.09));
     assertThat(live.reach("v4").share()).isGreaterThan(0.5);

@@ -7,7 +7,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.List;
@@ -24,28 +24,32 @@ class RedundancyTest {
     return IntStream.rangeClosed(first, last).toArray();
   }
 
-  private static Order order(List<Rule> rules) {
-    return new Order(
+  private static RuleIndex index(List<Rule> rules) {
+    return new RuleIndex(
         new Rulebase("b", List.of(), List.of(), List.of(), List.of(new Section("s", "S", rules))));
   }
 
   /** What is found about the first rule, which decides all of its match. */
-  private static Below first(Order order, long steps) {
-    List<Box> region = order.region(0);
-    return new Redundancy(new Questions(order, steps))
-        .of(0, region.getFirst().lowest(), order.around(region), Corners.upTo(order, 1)[0]);
+  private static Below first(RuleIndex index, long steps) {
+    List<Box> region = index.region(0);
+    return new Redundancy(new Questions(index, steps))
+        .of(
+            0,
+            region.getFirst().lowest(),
+            index.overlaps(region),
+            LeastCoveredPoint.upTo(index, 1)[0]);
   }
 
   /** Without a step for a search. */
   private static Below guessed(Rule... rules) {
-    return first(order(List.of(rules)), 0);
+    return first(index(List.of(rules)), 0);
   }
 
-  private static void matters(Below found, Order order, int next) {
+  private static void matters(Below found, RuleIndex index, int next) {
     assertThat(found).isInstanceOf(Below.Matters.class);
     Below.Matters matters = (Below.Matters) found;
-    assertThat(order.first(matters.point())).isZero();
-    assertThat(order.firstFrom(1, matters.point())).isEqualTo(next).isEqualTo(matters.next());
+    assertThat(index.first(matters.point())).isZero();
+    assertThat(index.firstFrom(1, matters.point())).isEqualTo(next).isEqualTo(matters.next());
   }
 
   @Test
@@ -54,11 +58,11 @@ class RedundancyTest {
     Rule low = rule("low", Verdict.DROP, ports(1, 5));
     Rule middle = rule("middle", Verdict.DROP, ports(4, 8));
     Rule all = rule("all", Verdict.ALLOW, ports(1, 9));
-    matters(guessed(target, low, middle, all), order(List.of(target, low, middle, all)), 3);
+    matters(guessed(target, low, middle, all), index(List.of(target, low, middle, all)), 3);
     // The first that would is kept off, the next is not.
     Rule kept = rule("kept", Verdict.ALLOW, ports(1, 3));
     Rule nine = rule("nine", Verdict.ALLOW, 9);
-    matters(guessed(target, low, kept, nine), order(List.of(target, low, kept, nine)), 3);
+    matters(guessed(target, low, kept, nine), index(List.of(target, low, kept, nine)), 3);
     assertThat(guessed(target, low, kept)).isInstanceOf(Below.Undecided.class);
   }
 
@@ -70,8 +74,8 @@ class RedundancyTest {
       rules.add(rule("same" + i, Verdict.DROP, ports(1, 8)));
     }
     rules.add(rule("all", Verdict.ALLOW, ports(1, 9)));
-    Order order = order(rules);
-    matters(first(order, 0), order, 81);
+    RuleIndex index = index(rules);
+    matters(first(index, 0), index, 81);
   }
 
   @Test
@@ -85,7 +89,7 @@ class RedundancyTest {
       rules.add(rule("rival" + port, Verdict.DROP, port));
     }
     // With the late rule, either of the others is enough.
-    Below found = first(order(rules), LiveAnalysis.STEPS);
+    Below found = first(index(rules), LiveAnalysis.STEPS);
     assertThat(found).isInstanceOf(Below.Redundant.class);
     assertThat(((Below.Redundant) found).causes()).containsExactly(1, 3);
   }
@@ -101,15 +105,15 @@ class RedundancyTest {
             rule("wide", Verdict.ALLOW, ports(1, 8)),
             rule("last", Verdict.ALLOW, ports(8, 9)));
     // Without "low", the rival takes two; port 4 it takes anyway.
-    assertThat(first(order(redundant), LiveAnalysis.STEPS)).isInstanceOf(Below.Matters.class);
+    assertThat(first(index(redundant), LiveAnalysis.STEPS)).isInstanceOf(Below.Matters.class);
     List<Rule> all = new ArrayList<>(redundant);
     all.set(2, rule("rival", Verdict.DROP, 2, 3));
-    Order order = order(all);
-    Below whole = first(order, LiveAnalysis.STEPS);
+    RuleIndex index = index(all);
+    Below whole = first(index, LiveAnalysis.STEPS);
     assertThat(whole).isInstanceOf(Below.Redundant.class);
     boolean open = false;
     for (long steps = 0; steps < 60; steps++) {
-      Below found = first(order, steps);
+      Below found = first(index, steps);
       open |= found instanceof Below.Undecided;
       if (found instanceof Below.Redundant redundantThen) {
         assertThat(redundantThen.causes()).isEqualTo(((Below.Redundant) whole).causes());

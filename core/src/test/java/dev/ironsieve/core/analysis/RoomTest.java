@@ -14,7 +14,7 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.twin.Rounds;
@@ -89,7 +89,7 @@ class RoomTest {
   @Test
   void answersStayRightWhenThereIsNoRoomForAClass() {
     int madeRoom = 0;
-    int spread = 0; // rather than laid out anew
+    int relabelled = 0; // rather than laid out anew
     for (int round = 0; round < 2 * Rounds.of(8); round++) {
       int others = round % 2 == 0 ? STEPS : 1;
       upTo = STEPS - 1;
@@ -109,25 +109,25 @@ class RoomTest {
             };
         Set<String> touched = Touched.ruleIds(edit.touched(base));
         base = edit.apply(base);
-        Order before = live.order();
+        RuleIndex before = live.index();
         live.update(base, touched);
-        if (live.order() != before) {
+        if (live.index() != before) {
           madeRoom++;
-          spread += before.spread() == null ? 0 : 1;
+          relabelled += before.relabelled() == null ? 0 : 1;
         }
         if (step % EVERY == 0) {
           compare("round " + round + " step " + step, live, new LiveAnalysis(base));
         }
       }
     }
-    assertThat(spread).isGreaterThan(Rounds.least(8));
-    assertThat(madeRoom - spread).as("laid out anew").isGreaterThan(Rounds.least(2));
+    assertThat(relabelled).isGreaterThan(Rounds.least(8));
+    assertThat(madeRoom - relabelled).as("laid out anew").isGreaterThan(Rounds.least(2));
     assertThat(decided).isGreaterThan(Rounds.least(900));
   }
 
   private void compare(String as, LiveAnalysis live, LiveAnalysis anew) {
-    Order order = live.order();
-    Order other = anew.order();
+    RuleIndex index = live.index();
+    RuleIndex other = anew.index();
     for (Rule rule : live.rulebase().rules()) {
       assertThat(live.findings(rule.id()).stream().map(Finding::kind).toList())
           .as("%s: %s", as, rule)
@@ -143,7 +143,7 @@ class RoomTest {
       int[] point = other.space().pick(everything.get(random.nextInt(everything.size())), draws);
       Rule expected = other.ruleAt(point);
       decided += expected == null ? 0 : 1;
-      assertThat(order.ruleAt(order.space().point(other.space().connection(point))))
+      assertThat(index.ruleAt(index.space().point(other.space().connection(point))))
           .as("%s at %s", as, other.space().connection(point))
           .isEqualTo(expected);
     }

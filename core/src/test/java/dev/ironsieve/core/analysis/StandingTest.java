@@ -10,7 +10,7 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Zone;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.util.ArrayList;
@@ -70,7 +70,7 @@ class StandingTest {
   void staysRightWhenThereIsNoRoomLeftToTellRulesApart() {
     Rule all = rule("all", Verdict.ALLOW, "", "", "udp");
     LiveAnalysis live = new LiveAnalysis(base(all, rule("part", Verdict.DROP, "", "", "")));
-    Set<Order> laidOut = new HashSet<>();
+    Set<RuleIndex> laidOut = new HashSet<>();
     for (int length = 33; length <= 128; length++) {
       Rule part =
           rule("part", Verdict.DROP, "2001:db8::/" + length, "", length % 2 == 0 ? "udp" : "");
@@ -82,7 +82,7 @@ class StandingTest {
         String witness = ConnectionLine.format(decides.witness());
         assertThat(witness).contains("2001:db8:").doesNotContain("udp");
       }
-      laidOut.add(live.order());
+      laidOut.add(live.index());
     }
     assertThat(laidOut).as("96 cuts inside each other").hasSizeBetween(3, 6);
   }

@@ -184,7 +184,7 @@ class ValidityTest {
               any.toAddresses(),
               any.services());
       Rulebase set = base(List.of(rule));
-      set = set.withHandling(set.handling().withBreadth(ends), set.sections());
+      set = set.withGatewaySettings(set.gatewaySettings().withBreadth(ends), set.sections());
       assertThat(kinds(set).contains(Finding.Kind.TOO_BROAD))
           .as(network)
           .isEqualTo(network.endsWith("/24"));

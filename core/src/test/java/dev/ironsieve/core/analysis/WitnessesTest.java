@@ -10,7 +10,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
 import java.util.List;
@@ -47,55 +47,56 @@ class WitnessesTest {
     return new Criterion<>(items, List.of());
   }
 
-  private Order order(int rules) {
+  private RuleIndex index(int rules) {
     List<Rule> all = new ArrayList<>();
     for (int i = 0; i < rules; i++) {
       Verdict verdict = random.nextBoolean() ? Verdict.ALLOW : Verdict.DROP;
       Rule any = Rule.matchingAll("r" + i, "r" + i, verdict);
       all.add(any.matching(any.fromZones(), addresses(), any.toZones(), addresses(), services()));
     }
-    return new Order(
+    return new RuleIndex(
         new Rulebase("b", List.of(), List.of(), List.of(), List.of(new Section("s", "S", all))));
   }
 
   /** A point of each rule but some, as if the rule decided it. */
-  private Standing[] standings(Order order) {
-    Standing[] out = new Standing[order.slots()];
-    for (int slot = 0; slot < out.length; slot++) {
-      out[slot] =
+  private Standing[] standings(RuleIndex index) {
+    Standing[] out = new Standing[index.handles()];
+    for (int handle = 0; handle < out.length; handle++) {
+      out[handle] =
           random.nextInt(10) == 0
               ? new Standing.Empty()
-              : new Standing.Decides(order.space().pick(order.region(slot).getFirst(), random));
+              : new Standing.Decides(index.space().pick(index.region(handle).getFirst(), random));
     }
     return out;
   }
 
-  private static int firstInside(Order order, Standing[] standings, int slot, IntPredicate test) {
-    for (int i = 0; i < order.position(slot); i++) {
-      int other = order.slotAt(i);
-      if (order.verdict(other) != order.verdict(slot)
+  private static int firstInside(
+      RuleIndex index, Standing[] standings, int handle, IntPredicate test) {
+    for (int i = 0; i < index.position(handle); i++) {
+      int other = index.handleAt(i);
+      if (index.verdict(other) != index.verdict(handle)
           && standings[other] instanceof Standing.Decides decides
-          && order.holds(slot, decides.point())
+          && index.holds(handle, decides.point())
           && test.test(other)) {
         return other;
       }
     }
-    return Order.NONE;
+    return RuleIndex.NONE;
   }
 
   /** How many rules were found. */
   private int check(int rules, int asked) {
-    Order order = order(rules);
-    Standing[] standings = standings(order);
-    Witnesses witnesses = new Witnesses(order, standings);
+    RuleIndex index = index(rules);
+    Standing[] standings = standings(index);
+    Witnesses witnesses = new Witnesses(index, standings);
     int found = 0;
     for (int i = 0; i < asked; i++) {
-      int slot = random.nextInt(rules);
+      int handle = random.nextInt(rules);
       int part = 1 + random.nextInt(3);
       IntPredicate test = other -> other % part == 0;
-      int first = firstInside(order, standings, slot, test);
-      assertThat(witnesses.firstInside(slot, test)).as("%d in turn", i).isEqualTo(first);
-      found += first == Order.NONE ? 0 : 1;
+      int first = firstInside(index, standings, handle, test);
+      assertThat(witnesses.firstInside(handle, test)).as("%d in turn", i).isEqualTo(first);
+      found += first == RuleIndex.NONE ? 0 : 1;
     }
     return found;
   }

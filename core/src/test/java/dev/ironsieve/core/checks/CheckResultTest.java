@@ -15,7 +15,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Zone;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
@@ -72,7 +72,7 @@ class CheckResultTest {
   }
 
   private static List<CheckResult> results(Rulebase base) {
-    return CheckResult.of(base, new Order(base));
+    return CheckResult.of(base, new RuleIndex(base));
   }
 
   private static Verdict verdict(Rule rule) {

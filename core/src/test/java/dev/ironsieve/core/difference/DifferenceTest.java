@@ -18,7 +18,7 @@ import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.time.ZoneId;
@@ -205,7 +205,8 @@ class DifferenceTest {
     assertThatThrownBy(() -> of(one, two)).isInstanceOf(IllegalArgumentException.class);
     assertThat(of(one, one).isEmpty()).isTrue();
     assertThatThrownBy(
-            () -> Differences.between(new Order(base), new Order(base), Aspect.VERDICT, 1000))
+            () ->
+                Differences.between(new RuleIndex(base), new RuleIndex(base), Aspect.VERDICT, 1000))
         .isInstanceOf(IllegalArgumentException.class)
         .hasMessage("not in one space");
   }

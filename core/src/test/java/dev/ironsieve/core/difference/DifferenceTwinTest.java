@@ -7,7 +7,7 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
@@ -26,12 +26,12 @@ class DifferenceTwinTest {
     for (Aspect aspect : Aspect.values()) {
       Difference difference = Differences.between(before, after, aspect);
       // The same where no box, and where one box, may be taken apart.
-      Order there = difference.before();
-      Order here = difference.after();
+      RuleIndex there = difference.before();
+      RuleIndex here = difference.after();
       List<Difference> all =
           List.of(
               difference,
-              Differences.between(new Order(before), before, after, aspect, Differences.STEPS),
+              Differences.between(new RuleIndex(before), before, after, aspect, Differences.STEPS),
               Differences.between(there, here, aspect, Differences.STEPS, 0),
               Differences.between(there, here, aspect, Differences.STEPS, 1));
       for (Difference told : all) {

@@ -11,7 +11,7 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedKind;
 import dev.ironsieve.core.model.FeedSet;
-import dev.ironsieve.core.model.Handling;
+import dev.ironsieve.core.model.GatewaySettings;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.ObjectKind;
@@ -106,7 +106,7 @@ class EveryEditTest {
                   terms(ObjectKind.DEVICE_STATE, "ours")),
               List.of(people("day 1")),
               List.of(feed("watched", "1")),
-              new Handling(
+              new GatewaySettings(
                   List.of(plan("slow")),
                   List.of(new Notice("mind", "Mind", "the gap")),
                   Rate.parse("1 Gbit/s")),

@@ -8,7 +8,7 @@ import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
-import dev.ironsieve.core.model.Handling;
+import dev.ironsieve.core.model.GatewaySettings;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.ObjectKind;
@@ -18,7 +18,7 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.TermObject;
-import dev.ironsieve.core.space.Alike;
+import dev.ironsieve.core.space.EquivalentObjects;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SmallWorld;
 import java.util.List;
@@ -104,7 +104,7 @@ class RemovalTest {
             new TermObject(ObjectKind.SCHEDULE, "late", List.of("daily 23:00-06:00"), "")),
         List.of(),
         List.of(),
-        Handling.NONE,
+        GatewaySettings.NONE,
         List.of(new Section("s", "S", List.of())));
   }
 
@@ -125,10 +125,10 @@ class RemovalTest {
                     "both",
                     List.of(ServiceItem.parse("tcp/81"), ServiceItem.parse("tcp/80")),
                     "")));
-    assertThat(Alike.in(base))
+    assertThat(EquivalentObjects.in(base))
         .containsExactly(
-            new Alike.Group(ObjectKind.ADDRESS, List.of("whole", "halves")),
-            new Alike.Group(ObjectKind.SERVICE, List.of("web", "both")),
-            new Alike.Group(ObjectKind.SCHEDULE, List.of("nights", "dark")));
+            new EquivalentObjects.Group(ObjectKind.ADDRESS, List.of("whole", "halves")),
+            new EquivalentObjects.Group(ObjectKind.SERVICE, List.of("web", "both")),
+            new EquivalentObjects.Group(ObjectKind.SCHEDULE, List.of("nights", "dark")));
   }
 }

@@ -20,7 +20,7 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedKind;
 import dev.ironsieve.core.model.FeedSet;
-import dev.ironsieve.core.model.Handling;
+import dev.ironsieve.core.model.GatewaySettings;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
@@ -114,7 +114,7 @@ class FeedTest {
         List.of(new TermObject(ObjectKind.HOST_LIST, "ours", List.of("dice.example"), "")),
         List.of(),
         feeds,
-        Handling.NONE,
+        GatewaySettings.NONE,
         List.of(new Section("s", "S", List.of(rules))));
   }
 
@@ -161,12 +161,12 @@ class FeedTest {
     assertThat(live.findings("c")).extracting(Finding::kind).contains(Finding.Kind.SHADOWED);
     assertThat(live.findings()).isEqualTo(anew.findings());
     assertThat(live.standings()).isEqualTo(anew.standings());
-    Matcher matcher = new Matcher(live.order());
+    Matcher matcher = new Matcher(live.index());
     assertThat(decider(matcher, "203.0.113.1", after)).contains("a");
     assertThat(decider(matcher, "192.0.2.100", after)).isEmpty();
     Difference difference =
         Differences.between(
-            new LiveAnalysis(base).order(), base, after, Aspect.VERDICT, Differences.STEPS);
+            new LiveAnalysis(base).index(), base, after, Aspect.VERDICT, Differences.STEPS);
     assertThat(difference.parts())
         .hasSameSizeAs(Differences.between(base, after, Aspect.VERDICT).parts())
         .isNotEmpty();

@@ -11,7 +11,7 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Removal;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.sets.InvalidText;
-import dev.ironsieve.core.space.Alike;
+import dev.ironsieve.core.space.EquivalentObjects;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;
@@ -52,7 +52,7 @@ class DeviceStateTest {
         objects,
         List.of(),
         List.of(),
-        Handling.NONE,
+        GatewaySettings.NONE,
         List.of(new Section("s", "S", rules)));
   }
 
@@ -188,8 +188,9 @@ class DeviceStateTest {
     TermObject first = state("locked", "managed, has disk-lock");
     TermObject twin = state("safe", "has disk-lock, managed");
     Rulebase base = base(List.of(first, twin), List.of(Criterion.of("locked")));
-    assertThat(Alike.in(base))
-        .containsExactly(new Alike.Group(ObjectKind.DEVICE_STATE, List.of("locked", "safe")));
+    assertThat(EquivalentObjects.in(base))
+        .containsExactly(
+            new EquivalentObjects.Group(ObjectKind.DEVICE_STATE, List.of("locked", "safe")));
     Edit rename = new Edit.PutTerms(state("shut", "managed, has disk-lock"), "locked");
     Rulebase renamed = rename.apply(base);
     assertThat(renamed.rules().getFirst().term(Coordinate.DEVICE).items()).containsExactly("shut");

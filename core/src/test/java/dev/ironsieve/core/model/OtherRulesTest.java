@@ -60,7 +60,7 @@ class OtherRulesTest {
         List.of(ours),
         List.of(),
         List.of(),
-        Handling.NONE,
+        GatewaySettings.NONE,
         sections);
   }
 

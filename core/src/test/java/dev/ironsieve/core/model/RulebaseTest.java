@@ -245,7 +245,7 @@ class RulebaseTest {
     RatePlan plan =
         new RatePlan("steady", Rate.parse("1 Mbit/s"), null, RatePlan.Counted.ALL_RULES, null, "");
     Notice closed = new Notice("closed", "Closed", "Ask the harbour.");
-    Handling handling = new Handling(List.of(plan), List.of(closed), null);
+    GatewaySettings gatewaySettings = new GatewaySettings(List.of(plan), List.of(closed), null);
     Rulebase base =
         new Rulebase(
             "b",
@@ -255,7 +255,7 @@ class RulebaseTest {
             List.of(new TermObject(ObjectKind.HOST_LIST, "ours", List.of("quay.example"), "")),
             List.of(),
             List.of(),
-            handling,
+            gatewaySettings,
             sections);
     assertThatThrownBy(
             () -> base.with(List.of(), base.addresses(), base.services(), base.sections()))
@@ -266,11 +266,11 @@ class RulebaseTest {
         .hasMessageContaining("\"web\"");
     assertThatThrownBy(() -> base.withTermObjects(List.of(), base.sections()))
         .hasMessageContaining("\"ours\"");
-    Handling noNotice = new Handling(List.of(plan), List.of(), null);
-    assertThatThrownBy(() -> base.withHandling(noNotice, base.sections()))
+    GatewaySettings noNotice = new GatewaySettings(List.of(plan), List.of(), null);
+    assertThatThrownBy(() -> base.withGatewaySettings(noNotice, base.sections()))
         .hasMessageContaining("\"closed\"");
-    Handling noPlan = new Handling(List.of(), List.of(closed), null);
-    assertThatThrownBy(() -> base.withHandling(noPlan, base.sections()))
+    GatewaySettings noPlan = new GatewaySettings(List.of(), List.of(closed), null);
+    assertThatThrownBy(() -> base.withGatewaySettings(noPlan, base.sections()))
         .hasMessageContaining("\"steady\"");
     assertThat(base.withTermObjects(base.termObjects(), base.sections())).isEqualTo(base);
   }

@@ -53,7 +53,7 @@ class ScheduleItemTest {
   @Test
   void aTimeHasTheValueThatBeganLast() {
     List<TermObject> none = List.of();
-    Vocabulary week = TimeVocabulary.of(none, List.of("mon 06:00-22:00"), Handling.UTC);
+    Vocabulary week = TimeVocabulary.of(none, List.of("mon 06:00-22:00"), GatewaySettings.UTC);
     assertThat(week.values()).containsExactly("mon 00:00", "mon 06:00", "mon 22:00");
     assertThat(week.value("mon 00:00")).contains("mon 00:00");
     assertThat(week.value("mon 05:59")).contains("mon 00:00");
@@ -63,7 +63,7 @@ class ScheduleItemTest {
     for (String wrong : List.of("mon", " 06:00", "mon soon", "mon 24:00", "moon 06:00", "06:00")) {
       assertThat(week.value(wrong)).as(wrong).isEqualTo(Optional.empty());
     }
-    Vocabulary dated = TimeVocabulary.of(none, List.of("2026-12-24"), Handling.UTC);
+    Vocabulary dated = TimeVocabulary.of(none, List.of("2026-12-24"), GatewaySettings.UTC);
     assertThat(dated.values())
         .containsExactly(
             "mon 00:00 before 2026-12-24",
@@ -83,9 +83,9 @@ class ScheduleItemTest {
     for (int i = 0; i < 1562; i++, day = day.plusDays(2)) {
       said.add(day.toString()); // begins a span, as does the day behind it
     }
-    assertThat(TimeVocabulary.of(List.of(), said, Handling.UTC).values()).hasSize(32 * 3125);
+    assertThat(TimeVocabulary.of(List.of(), said, GatewaySettings.UTC).values()).hasSize(32 * 3125);
     said.add(day.toString());
-    assertThatThrownBy(() -> TimeVocabulary.of(List.of(), said, Handling.UTC))
+    assertThatThrownBy(() -> TimeVocabulary.of(List.of(), said, GatewaySettings.UTC))
         .isInstanceOf(InvalidModel.class)
         .hasMessageContaining("at most 100000")
         .hasMessageContaining("found 100064");

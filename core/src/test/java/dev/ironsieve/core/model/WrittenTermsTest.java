@@ -83,7 +83,7 @@ class WrittenTermsTest {
         objects,
         List.of(),
         List.of(),
-        Handling.NONE,
+        GatewaySettings.NONE,
         List.of(new Section("s", "S", rules)));
   }
 

@@ -9,7 +9,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
@@ -34,8 +34,8 @@ class ReachTwinTest {
       Rule question = world.rule("question").enabled(true);
       SlowRules slow = new SlowRules(base);
       int axis = seed % 3 == 0 ? Space.SERVICE : seed % 3 == 1 ? Space.FROM : Space.TO;
-      Order order = new Order(base);
-      ReachAnswer answer = ReachQuestion.ask(order, question, axis, ReachQuestion.STEPS);
+      RuleIndex index = new RuleIndex(base);
+      ReachAnswer answer = ReachQuestion.ask(index, question, axis, ReachQuestion.STEPS);
       String as = "seed " + seed + ", " + question;
       assertThat(answer.complete()).as(as).isTrue();
       List<Connection> asked = ALL.stream().filter(c -> slow.holds(question, c)).toList();
@@ -53,11 +53,11 @@ class ReachTwinTest {
         Set<Integer> right = new HashSet<>();
         asked.stream()
             .filter(c -> decides(slow, c, decider.rule()))
-            .forEach(c -> right.add(order.space().point(c)[axis]));
+            .forEach(c -> right.add(index.space().point(c)[axis]));
         Set<Integer> told = new HashSet<>();
         ALL.stream()
-            .map(c -> order.space().point(c)[axis])
-            .filter(decider.labels()::contains)
+            .map(c -> index.space().point(c)[axis])
+            .filter(decider.codes()::contains)
             .forEach(told::add);
         assertThat(told).as(as).isEqualTo(right);
       }
@@ -86,7 +86,7 @@ class ReachTwinTest {
                 Criterion.any(),
                 Criterion.of(ServiceItem.parse("tcp/1-2")));
     ReachAnswer answer =
-        ReachQuestion.ask(new Order(base), question, Space.SERVICE, ReachQuestion.STEPS);
+        ReachQuestion.ask(new RuleIndex(base), question, Space.SERVICE, ReachQuestion.STEPS);
     assertThat(answer.deciders())
         .extracting(ReachAnswer.Decider::verdict)
         .containsExactly(Verdict.REJECT, Verdict.DROP);
@@ -94,8 +94,9 @@ class ReachTwinTest {
     assertThat(closing.rule()).isNull();
     Connection other = answer.deciders().getFirst().witness();
     assertThat(closing.showing(other).witness()).isEqualTo(other);
-    assertThat(closing.showing(other).labels()).isEqualTo(closing.labels());
-    assertThat(ReachQuestion.ask(new Order(base), question, Space.SERVICE, 0).complete()).isFalse();
+    assertThat(closing.showing(other).codes()).isEqualTo(closing.codes());
+    assertThat(ReachQuestion.ask(new RuleIndex(base), question, Space.SERVICE, 0).complete())
+        .isFalse();
   }
 
   private static boolean decides(SlowRules slow, Connection c, Rule rule) {

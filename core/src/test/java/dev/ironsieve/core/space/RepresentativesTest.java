@@ -30,14 +30,14 @@ import org.junit.jupiter.api.Test;
 class RepresentativesTest {
   private static final int VALUES = 40;
 
-  /** The label that is drawn with a number that stands for a rank. */
+  /** The code that is drawn with a number that stands for a rank. */
   private static int drawn(Draws draws, int rank) {
     return draws.drawn().applyAsInt(rank * (Long.divideUnsigned(-1, draws.count()) + 1));
   }
 
   /** What some sets tell apart when others came and went before. */
   private static Representatives among(
-      Random random, Line line, List<IntSet> gone, List<IntSet> sets) {
+      Random random, Axis line, List<IntSet> gone, List<IntSet> sets) {
     Representatives found = new Representatives(line, gone);
     List<IntSet> held = new ArrayList<>(gone);
     List<IntSet> coming = new ArrayList<>(sets);
@@ -65,7 +65,7 @@ class RepresentativesTest {
   private static List<IntSet> randomSets(Random random, int most) {
     return new ArrayList<>(
         IntStream.range(0, random.nextInt(most))
-            .mapToObj(i -> NumberLineTest.randomSet(random, VALUES - 1))
+            .mapToObj(i -> NumberAxisTest.randomSet(random, VALUES - 1))
             .filter(set -> !set.isEmpty())
             .toList());
   }
@@ -91,35 +91,35 @@ class RepresentativesTest {
    * Draws each group of each of some random sets once.
    *
    * @param made of sets that are there before
-   * @param labels of a set of values
-   * @param labelOf of a value
+   * @param codes of a set of values
+   * @param codeOf of a value
    */
-  private static <L extends Line> void compare(
+  private static <L extends Axis> void compare(
       int seed,
       IntSet values,
       Function<List<IntSet>, L> made,
-      BiFunction<L, IntSet, IntSet> labels,
-      ToIntBiFunction<L, Integer> labelOf) {
+      BiFunction<L, IntSet, IntSet> codes,
+      ToIntBiFunction<L, Integer> codeOf) {
     Random random = new Random(seed);
     List<IntSet> gone = randomSets(random, 4);
     List<IntSet> sets = randomSets(random, 4);
     sets.removeIf(set -> !set.intersects(values));
     sets.add(values);
     L line = made.apply(gone);
-    List<IntSet> labelled = sets.stream().map(set -> labels.apply(line, set)).toList();
-    randomSets(random, 3).forEach(set -> labels.apply(line, set));
+    List<IntSet> coded = sets.stream().map(set -> codes.apply(line, set)).toList();
+    randomSets(random, 3).forEach(set -> codes.apply(line, set));
     Representatives found =
-        among(random, line, gone.stream().map(set -> labels.apply(line, set)).toList(), labelled);
-    List<List<Integer>> groups = groups(sets, values, line instanceof NumberLine);
+        among(random, line, gone.stream().map(set -> codes.apply(line, set)).toList(), coded);
+    List<List<Integer>> groups = groups(sets, values, line instanceof NumberAxis);
     for (int i = 0; i < sets.size(); i++) {
       String as = "seed " + seed + ", " + sets.get(i);
       IntSet set = sets.get(i);
       List<List<Integer>> inside =
           groups.stream().filter(group -> set.contains(group.getFirst())).toList();
-      Draws draws = found.of(labelled.get(i));
+      Draws draws = found.of(coded.get(i));
       assertThat(draws.count()).as(as).isEqualTo(inside.size());
       for (int rank = 0; rank < draws.count(); rank++) {
-        assertThat(inside.get(rank).stream().map(value -> labelOf.applyAsInt(line, value)))
+        assertThat(inside.get(rank).stream().map(value -> codeOf.applyAsInt(line, value)))
             .as("%s, number %d", as, rank)
             .contains(drawn(draws, rank));
       }
@@ -132,22 +132,22 @@ class RepresentativesTest {
       compare(
           seed,
           IntSet.range(0, VALUES - 1),
-          gone -> new SymbolLine(VALUES, gone),
-          SymbolLine::labels,
-          SymbolLine::labelOf);
+          gone -> new SymbolAxis(VALUES, gone),
+          SymbolAxis::codes,
+          SymbolAxis::codeOf);
     }
   }
 
   @Test
   void ofNumbersThoseAreOneThatNoSetTellsFromTheirNeighbours() {
     for (int seed = 0; seed < Rounds.of(300); seed++) {
-      IntSet feasible = NumberLineTest.randomSet(new Random(~seed), VALUES - 1).union(IntSet.of(3));
+      IntSet feasible = NumberAxisTest.randomSet(new Random(~seed), VALUES - 1).union(IntSet.of(3));
       compare(
           seed,
           feasible,
-          gone -> new NumberLine(feasible, gone),
-          NumberLine::labels,
-          NumberLine::labelOf);
+          gone -> new NumberAxis(feasible, gone),
+          NumberAxis::codes,
+          NumberAxis::codeOf);
     }
   }
 
@@ -162,26 +162,26 @@ class RepresentativesTest {
     int drawn = 0;
     for (int seed = 0; seed < Rounds.of(300); seed++) {
       Random random = new Random(seed);
-      List<EndpointLine.Side> sides = randomSides(random, 6);
-      sides.add(new EndpointLine.Side(IntSet.range(0, 1), AddressSet.ALL));
-      List<EndpointLine.Side> gone = randomSides(random, 6);
-      EndpointLine line = new EndpointLine(resolution, gone);
-      EndpointLine alone = new EndpointLine(resolution, sides);
-      List<IntSet> labels = labels(line, sides);
-      List<IntSet> expected = labels(alone, sides);
-      labels(line, randomSides(random, 3));
-      Representatives found = among(random, line, notEmpty(labels(line, gone)), notEmpty(labels));
-      for (int i = 0; i < labels.size(); i++) {
+      List<EndpointAxis.Side> sides = randomSides(random, 6);
+      sides.add(new EndpointAxis.Side(IntSet.range(0, 1), AddressSet.ALL));
+      List<EndpointAxis.Side> gone = randomSides(random, 6);
+      EndpointAxis line = new EndpointAxis(resolution, gone);
+      EndpointAxis alone = new EndpointAxis(resolution, sides);
+      List<IntSet> codes = codes(line, sides);
+      List<IntSet> expected = codes(alone, sides);
+      codes(line, randomSides(random, 3));
+      Representatives found = among(random, line, notEmpty(codes(line, gone)), notEmpty(codes));
+      for (int i = 0; i < codes.size(); i++) {
         String as = "seed " + seed + ", " + sides.get(i / Family.values().length);
-        if (labels.get(i).isEmpty()) {
+        if (codes.get(i).isEmpty()) {
           assertThat(expected.get(i).isEmpty()).isTrue();
           continue;
         }
-        Draws draws = found.of(labels.get(i));
+        Draws draws = found.of(codes.get(i));
         assertThat(draws.count()).as(as).isEqualTo((int) alone.count(expected.get(i)));
         for (int rank = 0; rank < draws.count(); rank++) {
           Endpoint end = line.value(drawn(draws, rank), List.of());
-          assertThat(alone.labelOf("quay".equals(end.zone()) ? 0 : 1, end.address()))
+          assertThat(alone.codeOf("quay".equals(end.zone()) ? 0 : 1, end.address()))
               .as("%s, number %d: %s", as, rank, end)
               .isEqualTo(alone.pick(expected.get(i), rank));
           drawn++;
@@ -195,8 +195,8 @@ class RepresentativesTest {
     return Arrays.stream(texts).map(AddressRange::parse).toList();
   }
 
-  private static List<EndpointLine.Side> randomSides(Random random, int most) {
-    List<EndpointLine.Side> out = new ArrayList<>();
+  private static List<EndpointAxis.Side> randomSides(Random random, int most) {
+    List<EndpointAxis.Side> out = new ArrayList<>();
     for (int i = random.nextInt(most); i > 0; i--) {
       int first = random.nextInt(16);
       int last = first + random.nextInt(16 - first);
@@ -205,7 +205,7 @@ class RepresentativesTest {
               (random.nextBoolean() ? "10.0.0.%d-10.0.0.%d" : "fd00::%x-fd00::%x")
                   .formatted(first, last));
       IntSet zones = random.nextInt(3) == 0 ? IntSet.range(0, 1) : IntSet.of(random.nextInt(2));
-      out.add(new EndpointLine.Side(zones, AddressSet.of(List.of(range))));
+      out.add(new EndpointAxis.Side(zones, AddressSet.of(List.of(range))));
     }
     return out;
   }
@@ -215,9 +215,9 @@ class RepresentativesTest {
   }
 
   /** Of each side one set for each family. */
-  private static List<IntSet> labels(EndpointLine line, List<EndpointLine.Side> sides) {
+  private static List<IntSet> codes(EndpointAxis line, List<EndpointAxis.Side> sides) {
     return sides.stream()
-        .flatMap(side -> Arrays.stream(line.labels(side.zones(), side.addresses())))
+        .flatMap(side -> Arrays.stream(line.codes(side.zones(), side.addresses())))
         .toList();
   }
 
@@ -225,12 +225,12 @@ class RepresentativesTest {
   void ofManyEachIsAsLikely() {
     int values = 1000;
     IntSet wanted = IntSet.range(100, 349);
-    SymbolLine line =
-        new SymbolLine(values, IntStream.range(0, values).mapToObj(IntSet::of).toList());
-    List<IntSet> sets = IntStream.range(0, values).mapToObj(IntSet::of).map(line::labels).toList();
+    SymbolAxis line =
+        new SymbolAxis(values, IntStream.range(0, values).mapToObj(IntSet::of).toList());
+    List<IntSet> sets = IntStream.range(0, values).mapToObj(IntSet::of).map(line::codes).toList();
     Representatives all = new Representatives(line, sets);
-    IntSet labels = line.labels(wanted);
-    Draws some = all.of(labels);
+    IntSet codes = line.codes(wanted);
+    Draws some = all.of(codes);
     assertThat(some.count()).isEqualTo(250);
     int[] hits = new int[values];
     SplittableRandom random = new SplittableRandom(1);
@@ -251,16 +251,16 @@ class RepresentativesTest {
     for (int i = 0; i <= 20; i += 2) {
       sets.add(IntSet.of(i));
     }
-    NumberLine line = new NumberLine(all, sets);
-    List<IntSet> labels = new ArrayList<>(sets.stream().map(line::labels).toList());
-    Representatives found = new Representatives(line, labels);
+    NumberAxis line = new NumberAxis(all, sets);
+    List<IntSet> codes = new ArrayList<>(sets.stream().map(line::codes).toList());
+    Representatives found = new Representatives(line, codes);
     Draws before = found.of(line.all());
     assertThat(before.count()).isEqualTo(22);
     SplittableRandom random = new SplittableRandom(2);
     long[] numbers = random.longs(1000).toArray();
     int[] was =
         Arrays.stream(numbers).mapToInt(n -> line.value(before.drawn().applyAsInt(n))).toArray();
-    found.add(line.labels(IntSet.range(30, VALUES - 1)));
+    found.add(line.codes(IntSet.range(30, VALUES - 1)));
     Draws after = found.of(line.all());
     assertThat(after.count()).isEqualTo(23);
     int moved = 0;

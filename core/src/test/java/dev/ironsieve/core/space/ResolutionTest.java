@@ -149,18 +149,18 @@ class ResolutionTest {
 
   /** The ids of rules of which something is not the same set, but for what is in no criterion. */
   private static List<String> otherSets(Resolution one, Resolution other) {
-    List<Function<Match, Object>> parts =
+    List<Function<ResolvedMatch, Object>> parts =
         List.of(
-            Match::fromZones,
-            Match::from,
-            Match::toZones,
-            Match::to,
-            Match::services,
-            Match::terms);
+            ResolvedMatch::fromZones,
+            ResolvedMatch::from,
+            ResolvedMatch::toZones,
+            ResolvedMatch::to,
+            ResolvedMatch::services,
+            ResolvedMatch::terms);
     List<String> out = new ArrayList<>();
     for (Rule rule : RULES) {
-      Match here = one.match(rule);
-      Match there = other.match(rule);
+      ResolvedMatch here = one.match(rule);
+      ResolvedMatch there = other.match(rule);
       boolean same = parts.stream().allMatch(part -> isSame(part.apply(here), part.apply(there)));
       if (!same) {
         out.add(rule.id());
@@ -178,7 +178,7 @@ class ResolutionTest {
   }
 
   private static boolean isWithin(Object one, Object other) {
-    return one == other || one instanceof Match.Traffic;
+    return one == other || one instanceof ResolvedMatch.ServiceConjunct;
   }
 
   @Test
@@ -276,11 +276,12 @@ class ResolutionTest {
   @Test
   void usualPortsAreThoseOfTheApplication() {
     Resolution resolution = new Resolution(base());
-    List<Match.Traffic> usual = resolution.match(RULES.get(9)).services();
+    List<ResolvedMatch.ServiceConjunct> usual = resolution.match(RULES.get(9)).services();
     assertThat(usual)
         .containsExactlyInAnyOrder(
-            new Match.Traffic(ServiceLiteral.parse("tcp/443").set(), IntSet.range(0, 2)),
-            new Match.Traffic(ServiceLiteral.parse("udp/99").set(), IntSet.of(3)));
+            new ResolvedMatch.ServiceConjunct(
+                ServiceLiteral.parse("tcp/443").set(), IntSet.range(0, 2)),
+            new ResolvedMatch.ServiceConjunct(ServiceLiteral.parse("udp/99").set(), IntSet.of(3)));
     ServiceItem both = ServiceItem.parse("both");
     Criterion<ServiceItem> others =
         new Criterion<>(
@@ -288,12 +289,13 @@ class ResolutionTest {
             List.of(new ServiceItem.UsualPorts()));
     assertThat(resolution.match(on("not", others)).services())
         .containsExactlyInAnyOrder(
-            new Match.Traffic(
+            new ResolvedMatch.ServiceConjunct(
                 ServiceLiteral.parse("tcp/80").set().union(ServiceLiteral.parse("udp/53").set()),
                 null),
-            new Match.Traffic(ServiceLiteral.parse("udp/99").set(), IntSet.range(0, 2)),
-            new Match.Traffic(ServiceLiteral.parse("tcp/443").set(), IntSet.of(3)),
-            new Match.Traffic(
+            new ResolvedMatch.ServiceConjunct(
+                ServiceLiteral.parse("udp/99").set(), IntSet.range(0, 2)),
+            new ResolvedMatch.ServiceConjunct(ServiceLiteral.parse("tcp/443").set(), IntSet.of(3)),
+            new ResolvedMatch.ServiceConjunct(
                 ServiceLiteral.parse("tcp/443").set().union(ServiceLiteral.parse("udp/99").set()),
                 IntSet.of(4)));
     assertThat(resolution.usualServices(USES.applications().get(3)))

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
 import dev.ironsieve.core.model.Coordinate;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SmallWorld;
 import java.util.EnumMap;
@@ -38,16 +38,16 @@ class SpaceTest {
     int not = 0;
     for (int seed = 0; seed < Rounds.of(60); seed++) {
       Random random = new Random(seed);
-      Order order = new Order(new SmallWorld(seed, true).rulebase(6));
+      RuleIndex index = new RuleIndex(new SmallWorld(seed, true).rulebase(6));
       List<Connection> all = SmallWorld.connectionsWithTerms();
       for (int i = 0; i < 400; i++) {
         Connection connection = some(all.get(random.nextInt(all.size())), random);
-        int[] point = order.space().point(connection);
-        for (int slot = 0; slot < order.slots(); slot++) {
-          boolean may = order.space().mayHold(order.region(slot), connection);
+        int[] point = index.space().point(connection);
+        for (int handle = 0; handle < index.handles(); handle++) {
+          boolean may = index.space().mayHold(index.region(handle), connection);
           assertThat(may)
-              .as("seed %d: rule %s, %s", seed, order.rule(slot), connection)
-              .isEqualTo(point == null || order.holds(slot, point));
+              .as("seed %d: rule %s, %s", seed, index.rule(handle), connection)
+              .isEqualTo(point == null || index.holds(handle, point));
           without += point == null ? 1 : 0;
           held += point != null && may ? 1 : 0;
           not += may ? 0 : 1;

@@ -10,7 +10,7 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedKind;
 import dev.ironsieve.core.model.FeedSet;
-import dev.ironsieve.core.model.Handling;
+import dev.ironsieve.core.model.GatewaySettings;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.Opening;
@@ -192,7 +192,7 @@ public final class SmallWorld {
         List.of(),
         withTerms ? VOCABULARIES : List.of(),
         feeds,
-        new Handling(
+        new GatewaySettings(
             List.of(
                 new RatePlan(
                     "narrow", Rate.parse("2 Mbit/s"), null, RatePlan.Counted.EACH_RULE, null, "")),

@@ -5,7 +5,7 @@ import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Breadth;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
-import dev.ironsieve.core.model.Handling;
+import dev.ironsieve.core.model.GatewaySettings;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.ObjectKind;
@@ -44,15 +44,15 @@ public final class FromModel {
         some(terms(rulebase, ObjectKind.DEVICE_STATE)),
         some(rulebase.pinned().stream().map(FromModel::vocabulary).toList()),
         some(rulebase.feeds().stream().map(FromModel::feed).toList()),
-        some(rulebase.handling().ratePlans().stream().map(FromModel::ratePlan).toList()),
-        some(rulebase.handling().notices().stream().map(FromModel::notice).toList()),
-        text(rulebase.handling().lineCapacity()),
-        rulebase.handling().timeZone().equals(Handling.UTC)
+        some(rulebase.gatewaySettings().ratePlans().stream().map(FromModel::ratePlan).toList()),
+        some(rulebase.gatewaySettings().notices().stream().map(FromModel::notice).toList()),
+        text(rulebase.gatewaySettings().lineCapacity()),
+        rulebase.gatewaySettings().timeZone().equals(GatewaySettings.UTC)
             ? null
-            : rulebase.handling().timeZone().getId(),
-        rulebase.handling().breadth().equals(Breadth.DEFAULT)
+            : rulebase.gatewaySettings().timeZone().getId(),
+        rulebase.gatewaySettings().breadth().equals(Breadth.DEFAULT)
             ? null
-            : breadth(rulebase.handling().breadth()),
+            : breadth(rulebase.gatewaySettings().breadth()),
         some(rulebase.checks().stream().map(FromModel::check).toList()),
         rulebase.sections().stream().map(FromModel::section).toList());
   }

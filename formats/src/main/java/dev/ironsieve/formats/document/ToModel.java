@@ -9,7 +9,7 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedKind;
 import dev.ironsieve.core.model.FeedSet;
-import dev.ironsieve.core.model.Handling;
+import dev.ironsieve.core.model.GatewaySettings;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.ObjectKind;
@@ -80,13 +80,13 @@ public final class ToModel {
     List<Vocabulary> vocabularies =
         each(document.vocabularies(), "$.vocabularies", ToModel::vocabulary);
     List<Feed> feeds = each(document.feeds(), "$.feeds", ToModel::feed);
-    Handling handling =
-        new Handling(
+    GatewaySettings gatewaySettings =
+        new GatewaySettings(
             each(document.ratePlans(), "$.ratePlans", ToModel::ratePlan),
             each(document.notices(), "$.notices", ToModel::notice),
             rate(document.lineCapacity(), "$.lineCapacity"),
             document.timeZone() == null
-                ? Handling.UTC
+                ? GatewaySettings.UTC
                 : timeZone(document.timeZone(), "$.timeZone"),
             breadth(document.tooBroad(), "$.tooBroad"));
     List<SavedCheck> checks = each(document.checks(), "$.checks", ToModel::check);
@@ -110,7 +110,7 @@ public final class ToModel {
                     termObjects,
                     vocabularies,
                     feeds,
-                    handling,
+                    gatewaySettings,
                     all)
                 .withChecks(checks));
   }

@@ -12,7 +12,7 @@ import biweekly.util.DateTimeComponents;
 import biweekly.util.Frequency;
 import biweekly.util.ICalDate;
 import biweekly.util.Recurrence;
-import dev.ironsieve.core.model.Handling;
+import dev.ironsieve.core.model.GatewaySettings;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.ScheduleItem;
 import dev.ironsieve.core.model.TimeZones;
@@ -219,7 +219,7 @@ public final class CalendarReader {
     private boolean readZone() {
       DateTimeComponents raw = event.getDateStart().getValue().getRawComponents();
       if (raw != null && raw.isUtc()) {
-        zone = Handling.UTC;
+        zone = GatewaySettings.UTC;
         return true;
       }
       TimezoneAssignment said = calendar.getTimezoneInfo().getTimezone(event.getDateStart());

@@ -105,7 +105,7 @@ public record Report(String file, int rules, List<Entry> entries) {
               case GENERALISED -> " generalises " + list + "; " + proof;
               case TOO_BROAD ->
                   " is too broad: it allows, and narrows none of "
-                      + rulebase.handling().breadth().counting().stream()
+                      + rulebase.gatewaySettings().breadth().counting().stream()
                           .map(part -> part.name().toLowerCase(Locale.ROOT).replace('_', ' '))
                           .collect(Collectors.joining(", "));
               case EXPIRED -> " has expired: its last day was " + finding.says();

@@ -9,8 +9,8 @@ import dev.ironsieve.core.sets.Family;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.sets.TransportSet;
-import dev.ironsieve.core.space.Match;
 import dev.ironsieve.core.space.Resolution;
+import dev.ironsieve.core.space.ResolvedMatch;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -32,7 +32,7 @@ final class AclMatches {
 
   private static final JsonNodeFactory JSON = JsonNodeFactory.instance;
 
-  private final Match match;
+  private final ResolvedMatch match;
   private final List<String> zoneNames;
   private final List<String> fromZones; // one empty name for any
   private final List<String> toZones;

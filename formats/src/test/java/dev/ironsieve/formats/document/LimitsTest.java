@@ -59,7 +59,7 @@ class LimitsTest {
     assertThat(SarifReport.write(List.of(report)).at("/runs/0/results"))
         .hasSameSizeAs(report.entries());
     JUnitReport.write(List.of(report), Finding.Severity.ERROR, Writer.nullWriter());
-    assertThat(CheckResult.of(base, analysis.order())).hasSameSizeAs(base.checks());
+    assertThat(CheckResult.of(base, analysis.index())).hasSameSizeAs(base.checks());
     List<Rule> rules = base.rules();
     if (!rules.isEmpty()) {
       Rulebase less = new Edit.DeleteRules(List.of(rules.getLast().id())).apply(base);

@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
-import dev.ironsieve.core.analysis.Slots;
+import dev.ironsieve.core.analysis.Placement;
 import dev.ironsieve.core.analysis.Standing;
 import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Difference;
@@ -190,19 +190,19 @@ class LawsTest {
   }
 
   @Property(tries = TRIES, edgeCases = EdgeCasesMode.NONE)
-  void aQuietSlotChangesNoVerdictAndAnyOtherDoes(@ForAll("rulebases") Document document) {
+  void aQuietPlaceChangesNoVerdictAndAnyOtherDoes(@ForAll("rulebases") Document document) {
     Rulebase base = document.base();
     LiveAnalysis live = new LiveAnalysis(base);
     Rule rule = base.rules().getLast();
-    Slots slots = live.slots(rule.id());
+    Placement placement = live.placement(rule.id());
     List<Verdict> before = verdicts(base);
-    for (int place = 0; place < slots.places(); place++) {
+    for (int place = 0; place < placement.places(); place++) {
       List<Rule> moved = new ArrayList<>(base.rules());
       moved.remove(rule);
       moved.add(place, rule);
       assertThat(verdicts(with(base, moved)).equals(before))
           .as("at place %d", place)
-          .isEqualTo(slots.quiet(place));
+          .isEqualTo(placement.quiet(place));
     }
   }
 

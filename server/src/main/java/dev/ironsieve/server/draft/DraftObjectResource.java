@@ -8,8 +8,8 @@ import dev.ironsieve.core.edit.Removal;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rate;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.space.Alike;
-import dev.ironsieve.core.space.Floors;
+import dev.ironsieve.core.space.EquivalentObjects;
+import dev.ironsieve.core.space.GuaranteedBandwidth;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RatePlanDocument;
 import dev.ironsieve.formats.document.RuleDocument;
@@ -64,7 +64,7 @@ public class DraftObjectResource {
   @GET
   @Path("/alike")
   public List<AlikeObjects> alike(long rulebase) {
-    return questions.askRulebase(rulebase, Alike::in).stream()
+    return questions.askRulebase(rulebase, EquivalentObjects::in).stream()
         .map(group -> new AlikeObjects(group.kind().word(), group.names()))
         .toList();
   }
@@ -122,8 +122,8 @@ public class DraftObjectResource {
   }
 
   private static FloorSum sum(Rulebase base) {
-    Floors floors = Floors.of(base);
-    Rate capacity = base.handling().lineCapacity();
+    GuaranteedBandwidth floors = GuaranteedBandwidth.of(base);
+    Rate capacity = base.gatewaySettings().lineCapacity();
     return new FloorSum(
         floors.plans().stream()
             .map(

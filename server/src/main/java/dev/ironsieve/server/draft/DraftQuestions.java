@@ -2,10 +2,10 @@ package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.checks.CheckResult;
-import dev.ironsieve.core.matcher.Brief;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.matcher.PossibleDecisions;
 import dev.ironsieve.core.matcher.Trace;
+import dev.ironsieve.core.matcher.WitnessShortener;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.ObjectKind;
@@ -13,10 +13,10 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
-import dev.ironsieve.core.order.Order;
 import dev.ironsieve.core.reach.ReachAnswer;
 import dev.ironsieve.core.reach.ReachQuestion;
 import dev.ironsieve.core.repair.Repairs;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.text.TermCompletion;
 import dev.ironsieve.formats.document.FromModel;
@@ -104,8 +104,8 @@ public class DraftQuestions {
         Objects.requireNonNullElse(rulebase.ratePlans(), List.of()),
         Objects.requireNonNullElse(rulebase.notices(), List.of()),
         rulebase.lineCapacity(),
-        base.handling().timeZone().getId(),
-        FromModel.breadth(base.handling().breadth()),
+        base.gatewaySettings().timeZone().getId(),
+        FromModel.breadth(base.gatewaySettings().breadth()),
         Objects.requireNonNullElse(rulebase.checks(), List.of()),
         LiveDraft.editions(base),
         base.feeds().stream().map(PinnedFeed::of).toList(),
@@ -121,7 +121,7 @@ public class DraftQuestions {
         asked ->
             asked.state().rulebase().checks().isEmpty()
                 ? List.of()
-                : CheckResult.of(asked.state().rulebase(), asked.analysis().order()));
+                : CheckResult.of(asked.state().rulebase(), asked.analysis().index()));
   }
 
   /** The ways to remove what was found about a rule, by the kind of the finding. */
@@ -129,7 +129,7 @@ public class DraftQuestions {
     return ask(
         id,
         asked ->
-            asked.analysis().order().slot(rule) == Order.NONE
+            asked.analysis().index().handle(rule) == RuleIndex.NONE
                 ? List.of()
                 : asked.analysis().findings(rule).stream()
                     .filter(finding -> finding.kind().word().equals(kind))
@@ -190,9 +190,9 @@ public class DraftQuestions {
 
   /** Times that are over do not count in the analysis, but one can still ask about them. */
   private static Matcher matcher(QuestionIndex.Asked asked, Connection connection) {
-    Order order = asked.analysis().order();
-    return order.resolution().counts(connection)
-        ? new Matcher(order)
+    RuleIndex index = asked.analysis().index();
+    return index.resolution().counts(connection)
+        ? new Matcher(index)
         : new Matcher(asked.state().rulebase());
   }
 
@@ -215,15 +215,17 @@ public class DraftQuestions {
   }
 
   private static ReachAnswer reach(QuestionIndex.Asked asked, Rule pattern, int axis) {
-    Order live = asked.analysis().order();
+    RuleIndex live = asked.analysis().index();
     boolean fits = live.space().region(live.resolution().match(pattern)) != null;
-    Order order = fits ? live : new Order(asked.state().rulebase());
-    ReachAnswer answer = ReachQuestion.ask(order, pattern, axis, ReachQuestion.STEPS);
+    RuleIndex index = fits ? live : new RuleIndex(asked.state().rulebase());
+    ReachAnswer answer = ReachQuestion.ask(index, pattern, axis, ReachQuestion.STEPS);
     return new ReachAnswer(
         answer.deciders().stream()
             .map(
                 found ->
-                    found.showing(Brief.deciding(found.witness(), pattern.terms().keySet(), order)))
+                    found.showing(
+                        WitnessShortener.deciding(
+                            found.witness(), pattern.terms().keySet(), index)))
             .toList(),
         answer.complete());
   }

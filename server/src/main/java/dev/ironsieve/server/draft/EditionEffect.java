@@ -8,7 +8,7 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edition.EditionChange;
 import dev.ironsieve.core.edition.FeedChange;
 import dev.ironsieve.core.edition.RuleChange;
-import dev.ironsieve.core.matcher.Brief;
+import dev.ironsieve.core.matcher.WitnessShortener;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -219,7 +219,7 @@ public record EditionEffect(
         word(part.after()),
         part.after() == null ? null : part.after().id(),
         ConnectionLine.format(
-            Brief.deciding(part.witness(), difference.before(), difference.after())));
+            WitnessShortener.deciding(part.witness(), difference.before(), difference.after())));
   }
 
   private static String word(Rule rule) {

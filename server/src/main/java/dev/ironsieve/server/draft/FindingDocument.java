@@ -4,10 +4,10 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.analysis.Minimality;
-import dev.ironsieve.core.matcher.Brief;
+import dev.ironsieve.core.matcher.WitnessShortener;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
-import dev.ironsieve.core.order.Order;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.util.List;
 import java.util.Locale;
@@ -74,16 +74,16 @@ public record FindingDocument(
     // Who it is matters to a need, whether the rule asks or not.
     return finding.kind() == Finding.Kind.UNMET_NEED
         ? ConnectionLine.format(
-            Brief.deciding(
+            WitnessShortener.deciding(
                 finding.witness(),
                 Set.of(Coordinate.PERSON, Coordinate.DEVICE, Coordinate.APPLICATION),
-                analysis.order()))
+                analysis.index()))
         : witness(finding.rule(), finding.witness(), analysis);
   }
 
   /** A connection that proves something of a rule, as short as it can be said. */
   static String witness(String rule, Connection witness, LiveAnalysis analysis) {
-    Order order = analysis.order();
-    return ConnectionLine.format(Brief.of(witness, order.slot(rule), order));
+    RuleIndex index = analysis.index();
+    return ConnectionLine.format(WitnessShortener.of(witness, index.handle(rule), index));
   }
 }

@@ -63,7 +63,7 @@ final class LiveDraft {
   }
 
   private static LocalDate today(Rulebase rulebase) {
-    return LocalDate.now(rulebase.handling().timeZone());
+    return LocalDate.now(rulebase.gatewaySettings().timeZone());
   }
 
   /** Whether another day has begun since this was made, or the gateway's clock was changed. */

@@ -110,7 +110,7 @@ public class RulebaseResource {
 
   /** Analyses a rulebase before it is stored, so that whatever is stored can be opened. */
   private Imported store(Rulebase rulebase, List<String> notes, SecurityIdentity identity) {
-    LocalDate today = LocalDate.now(rulebase.handling().timeZone());
+    LocalDate today = LocalDate.now(rulebase.gatewaySettings().timeZone());
     pool.ask(() -> new LiveAnalysis(rulebase, today));
     long id = rulebases.add(rulebase, SessionMechanism.account(identity).id());
     return new Imported(id, rulebase.rules().size(), notes);

@@ -1,0 +1,199 @@
+package dev.ironsieve.core.model;
+
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+
+/**
+ * The hosts, times and states of devices that a rulebase's objects and rules say, and the
+ * vocabularies that follow; kinds of files too, if rules say any. They hang on what the rules say,
+ * so a rule that says something new brings others.
+ */
+final class DerivedVocabularies {
+  private final Map<Coordinate, Set<String>> names = new EnumMap<>(Coordinate.class); // of objects
+  private final Map<Coordinate, Map<String, String>> literals; // as written, by key
+  private final Map<Coordinate, Set<String>> toldApart =
+      new EnumMap<>(Coordinate.class); // keys of what is said outside objects
+  private final Map<Coordinate, Set<String>> members = new EnumMap<>(Coordinate.class);
+  private final List<Vocabulary> vocabularies = new ArrayList<>();
+  private final boolean filesPinned;
+  private final boolean knowsFiles; // since a rule says something of them
+
+  /**
+   * @param pinned of these coordinates nothing can be written
+   * @param feeds of which those of hosts are like host lists
+   * @param gateway the time zone of times that say none
+   * @param others what somebody else says, to be told apart too
+   */
+  DerivedVocabularies(
+      List<Vocabulary> pinned,
+      List<TermObject> objects,
+      List<Feed> feeds,
+      List<Rule> rules,
+      ZoneId gateway,
+      Map<Coordinate, Set<String>> others) {
+    List<FeedSet.Hosts> hostSets = new ArrayList<>();
+    for (TermObject list : of(ObjectKind.HOST_LIST, objects)) {
+      hostSets.add(new FeedSet.Hosts(list.name(), patterns(list.members())));
+    }
+    for (Feed feed : feeds) {
+      for (FeedSet set : feed.sets()) {
+        if (set instanceof FeedSet.Hosts hosts) {
+          hostSets.add(hosts);
+        }
+      }
+    }
+    List<TermObject> schedules = of(ObjectKind.SCHEDULE, objects);
+    List<TermObject> states = of(ObjectKind.DEVICE_STATE, objects);
+    takeNames(pinned, ObjectKind.HOST_LIST, hostSets.stream().map(FeedSet::name).toList());
+    takeNames(pinned, ObjectKind.SCHEDULE, schedules.stream().map(TermObject::name).toList());
+    takeNames(pinned, ObjectKind.DEVICE_STATE, states.stream().map(TermObject::name).toList());
+    literals = literals(rules);
+    for (Coordinate coordinate : names.keySet()) {
+      Map<String, String> apart = new TreeMap<>(literals.get(coordinate)); // by key
+      others
+          .getOrDefault(coordinate, Set.of())
+          .forEach(other -> apart.putIfAbsent(Names.key(other), other));
+      toldApart.put(coordinate, apart.keySet());
+      List<String> sorted = List.copyOf(apart.values());
+      Set<String> all = new HashSet<>(sorted);
+      members.put(coordinate, all);
+      switch (coordinate) {
+        case SITE -> hostSets.forEach(set -> all.addAll(set.members()));
+        case TIME -> schedules.forEach(schedule -> all.addAll(schedule.members()));
+        case DEVICE -> states.forEach(state -> all.addAll(state.members()));
+        case PERSON, APPLICATION, FILE_KIND -> throw new IllegalStateException("not written");
+      }
+      if (!all.isEmpty()) {
+        vocabularies.add(
+            switch (coordinate) {
+              case SITE -> SiteVocabulary.of(hostSets, sorted);
+              case TIME -> TimeVocabulary.of(schedules, sorted, gateway);
+              case DEVICE -> DeviceVocabulary.of(states, sorted);
+              case PERSON, APPLICATION, FILE_KIND -> throw new IllegalStateException("not written");
+            });
+      }
+    }
+    filesPinned = pinned.stream().anyMatch(v -> v.coordinate() == Coordinate.FILE_KIND);
+    knowsFiles = !filesPinned && (others.containsKey(Coordinate.FILE_KIND) || saysFiles(rules));
+    if (knowsFiles) {
+      vocabularies.add(FileKinds.vocabulary());
+      toldApart.put(Coordinate.FILE_KIND, Set.of());
+      members.put(Coordinate.FILE_KIND, Set.of());
+    }
+  }
+
+  private static boolean saysFiles(List<Rule> rules) {
+    return rules.stream().anyMatch(rule -> rule.terms().containsKey(Coordinate.FILE_KIND));
+  }
+
+  private static List<TermObject> of(ObjectKind kind, List<TermObject> objects) {
+    return objects.stream().filter(object -> object.kind() == kind).toList();
+  }
+
+  private static Set<SitePattern> patterns(List<String> members) {
+    Set<SitePattern> out = new LinkedHashSet<>();
+    members.forEach(member -> out.add(SitePattern.parse(member)));
+    return out;
+  }
+
+  /** Notes the names of one kind, unless what they are of comes with an edition. */
+  private void takeNames(List<Vocabulary> pinned, ObjectKind kind, List<String> own) {
+    Coordinate coordinate = kind.coordinate();
+    if (pinned.stream().noneMatch(vocabulary -> vocabulary.coordinate() == coordinate)) {
+      names.put(coordinate, RulebaseCheck.unique(kind.word(), own));
+    } else if (!own.isEmpty()) {
+      throw new InvalidModel(
+          kind.word() + " \"" + own.getFirst() + "\"",
+          "either such objects or a " + coordinate.word() + " vocabulary",
+          "both");
+    }
+  }
+
+  private Map<Coordinate, Map<String, String>> literals(List<Rule> rules) {
+    Map<Coordinate, Map<String, String>> out = new EnumMap<>(Coordinate.class);
+    names.keySet().forEach(coordinate -> out.put(coordinate, new LinkedHashMap<>()));
+    for (Rule rule : rules) {
+      if (rule.terms().isEmpty() && rule.validity().equals(Validity.ALWAYS)) {
+        continue;
+      }
+      names.forEach(
+          (coordinate, keys) -> {
+            for (String said : rule.mentioned(coordinate)) {
+              String key = Names.key(said);
+              if (!keys.contains(key)
+                  && !out.get(coordinate).containsKey(key)
+                  && TermObject.isLiteral(coordinate, said)) {
+                out.get(coordinate).put(key, said);
+              }
+            }
+          });
+    }
+    return out;
+  }
+
+  /**
+   * Whether other rules say just the same; mostly O(rules that differ).
+   *
+   * @param before rules that do
+   */
+  boolean isOf(List<Rule> before, List<Rule> rules) {
+    int most = Math.min(before.size(), rules.size());
+    int start = 0;
+    while (start < most && before.get(start) == rules.get(start)) {
+      start++;
+    }
+    int same = 0; // at the end
+    while (same < most - start
+        && before.get(before.size() - 1 - same) == rules.get(rules.size() - 1 - same)) {
+      same++;
+    }
+    List<Rule> gone = before.subList(start, before.size() - same);
+    List<Rule> fresh = rules.subList(start, rules.size() - same);
+    Map<Coordinate, Map<String, String>> were = literals(gone);
+    Map<Coordinate, Map<String, String>> are = literals(fresh);
+    return names.keySet().stream().allMatch(c -> were.get(c).keySet().equals(are.get(c).keySet()))
+            && (filesPinned || saysFiles(gone) == saysFiles(fresh))
+        || isOf(rules);
+  }
+
+  private boolean isOf(List<Rule> rules) {
+    Map<Coordinate, Map<String, String>> said = literals(rules);
+    return names.keySet().stream()
+            .allMatch(c -> said.get(c).keySet().equals(literals.get(c).keySet()))
+        && (filesPinned || knowsFiles == saysFiles(rules));
+  }
+
+  /** Whether all is said here, outside objects, that is said there. */
+  boolean saysAllOf(DerivedVocabularies other) {
+    return other.toldApart.entrySet().stream()
+        .allMatch(
+            there -> {
+              Set<String> here = toldApart.get(there.getKey());
+              return here != null && here.containsAll(there.getValue());
+            });
+  }
+
+  /** Every host, time and state that is said, itself or in an object. */
+  Map<Coordinate, Set<String>> members() {
+    return members;
+  }
+
+  /** All vocabularies, in the order of their coordinates. */
+  List<Vocabulary> with(List<Vocabulary> pinned) {
+    List<Vocabulary> out = new ArrayList<>(pinned);
+    out.addAll(vocabularies);
+    if (!vocabularies.isEmpty()) {
+      out.sort(Comparator.comparing(Vocabulary::coordinate));
+    }
+    return List.copyOf(out);
+  }
+}

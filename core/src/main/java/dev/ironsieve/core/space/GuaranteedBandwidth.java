@@ -1,0 +1,86 @@
+package dev.ironsieve.core.space;
+
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.RatePlan;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.sets.AddressSet;
+import dev.ironsieve.core.sets.Family;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+
+/**
+ * What the floors of the rate plans add up to. A floor is kept for the enabled rules with the plan
+ * that let something through: once for all of them, once for each, or once for each source address
+ * that can open a connection by any of them, for no more than the plan says at once.
+ *
+ * @param plans those with a floor, in their order
+ * @param total of all plans, in bits per second; {@link Long#MAX_VALUE} if it is more
+ */
+public record GuaranteedBandwidth(List<Kept> plans, long total) {
+  /**
+   * What one plan keeps.
+   *
+   * @param rules names of the rules that it is kept for
+   * @param times how often its floor is kept
+   * @param total floor · times, in bits per second
+   */
+  public record Kept(RatePlan plan, List<String> rules, long times, long total) {}
+
+  /** O(size of the rules that have a plan). */
+  public static GuaranteedBandwidth of(Rulebase rulebase) {
+    Resolution resolution = new Resolution(rulebase);
+    List<Kept> plans = new ArrayList<>();
+    long total = 0;
+    for (RatePlan plan : rulebase.gatewaySettings().ratePlans()) {
+      if (plan.floor() == null) {
+        continue;
+      }
+      List<Rule> rules =
+          rulebase.rules().stream()
+              .filter(rule -> rule.isInForce() && letsThrough(rule) && has(rule, plan))
+              .toList();
+      long times =
+          switch (plan.counted()) {
+            case ALL_RULES -> rules.isEmpty() ? 0 : 1;
+            case EACH_RULE -> rules.size();
+            case EACH_SOURCE -> Math.min(plan.mostAtOnce(), sources(rules, resolution));
+          };
+      long kept = plan.floor().bits() * times; // at most 10^15 · 10^6 overflows; see below
+      if (times > 0 && kept / times != plan.floor().bits()) {
+        kept = Long.MAX_VALUE;
+      }
+      plans.add(new Kept(plan, rules.stream().map(Rule::name).toList(), times, kept));
+      total = total + kept < total ? Long.MAX_VALUE : total + kept;
+    }
+    return new GuaranteedBandwidth(plans, total);
+  }
+
+  private static boolean letsThrough(Rule rule) {
+    return rule.verdict().letsThrough();
+  }
+
+  private static boolean has(Rule rule, RatePlan plan) {
+    return rule.ratePlan() != null && Names.key(rule.ratePlan()).equals(Names.key(plan.name()));
+  }
+
+  /** How many addresses can open a connection by some rule; no more than is told of any plan. */
+  private static long sources(List<Rule> rules, Resolution resolution) {
+    AddressSet all = AddressSet.EMPTY;
+    for (Rule rule : rules) {
+      ResolvedMatch match = resolution.match(rule);
+      Set<Integer> zones = new TreeSet<>();
+      match.fromZones().forEach(zones::add);
+      for (int zone : zones) {
+        all = all.union(match.from().intersect(resolution.networks(zone)));
+      }
+    }
+    double size = 0;
+    for (Family family : Family.values()) {
+      size += all.size(family);
+    }
+    return (long) Math.min(size, RatePlan.MOST_SOURCES);
+  }
+}
