@@ -14,11 +14,11 @@ import type {
   FeedSettings,
   Imported,
   ImportedEdition,
-  ListedAccount,
-  ListedCapture,
-  ListedEdition,
-  ListedFeed,
-  ListedRulebase,
+  AccountSummary,
+  CaptureSummary,
+  EditionSummary,
+  FeedSummary,
+  RulebaseSummary,
   People,
   Person,
   ProbeAnswer,
@@ -170,7 +170,7 @@ export const api = {
 
   questionProgress: (id: string) => call<QuestionProgress>('GET', `/questions/${id}`),
 
-  rulebases: () => call<ListedRulebase[]>('GET', '/rulebases'),
+  rulebases: () => call<RulebaseSummary[]>('GET', '/rulebases'),
   addRulebase: (name: string) => call<Imported>('POST', '/rulebases', { name }),
   importRulebase: (name: string, file: Blob) =>
     call<Imported>('POST', `/rulebases/import?name=${encodeURIComponent(name)}`, undefined, {
@@ -230,7 +230,7 @@ export const api = {
     `/api${draft(id)}/schedules${schedule ? `/${encodeURIComponent(schedule)}` : ''}`,
   eventsUrl: (id: number) => `/api${draft(id)}/events`,
 
-  editions: () => call<ListedEdition[]>('GET', '/catalogue'),
+  editions: () => call<EditionSummary[]>('GET', '/catalogue'),
   edition: (name: string) => call<Catalogue>('GET', `/catalogue/${encodeURIComponent(name)}`),
   importEdition: (file: Blob) =>
     call<ImportedEdition>('POST', '/catalogue', undefined, { raw: file }),
@@ -241,31 +241,31 @@ export const api = {
   takeEdition: (id: number, of: Editioned, name: string, version: number) =>
     call<Change>('PUT', `${draft(id)}/editions/${of}/${encodeURIComponent(name)}`, { version }),
 
-  feeds: () => call<ListedFeed[]>('GET', '/feeds'),
+  feeds: () => call<FeedSummary[]>('GET', '/feeds'),
   addFeed: (body: { name: string; kind: string; settings: FeedSettings }) =>
     call<void>('POST', '/feeds', body),
   changeFeed: (name: string, settings: FeedSettings) =>
     call<void>('PUT', `/feeds/${encodeURIComponent(name)}`, { settings }),
   removeFeed: (name: string) => call<void>('DELETE', `/feeds/${encodeURIComponent(name)}`),
   fetchFeed: (name: string) =>
-    call<ListedFeed[]>('POST', `/feeds/${encodeURIComponent(name)}/fetch`),
+    call<FeedSummary[]>('POST', `/feeds/${encodeURIComponent(name)}/fetch`),
   uploadFeed: (name: string, file: Blob) =>
-    call<ListedFeed[]>('POST', `/feeds/${encodeURIComponent(name)}/upload`, undefined, {
+    call<FeedSummary[]>('POST', `/feeds/${encodeURIComponent(name)}/upload`, undefined, {
       raw: file,
       type: 'application/octet-stream',
     }),
   feedEdition: (name: string, edition: string) =>
     call<FeedEditionReport>('GET', feedEdition(name, edition)),
   decideFeedEdition: (name: string, edition: string, offer: boolean) =>
-    call<ListedFeed[]>('PUT', `${feedEdition(name, edition)}/decision`, { offer }),
+    call<FeedSummary[]>('PUT', `${feedEdition(name, edition)}/decision`, { offer }),
   effectOfFeed: (id: number, name: string, edition: string, signal?: AbortSignal) =>
     ask<EditionEffect>('Effect', 'GET', `${draft(id)}${pinnedFeed(name, edition)}`, { signal }),
   takeFeed: (id: number, name: string, edition: string, version: number) =>
     call<Change>('PUT', `${draft(id)}${pinnedFeed(name, edition)}`, { version }),
 
-  captures: () => call<ListedCapture[]>('GET', '/captures'),
+  captures: () => call<CaptureSummary[]>('GET', '/captures'),
   readCapture: (file: File) =>
-    call<ListedCapture>(
+    call<CaptureSummary>(
       'POST',
       `/captures?${new URLSearchParams({ name: file.name }).toString()}`,
       undefined,
@@ -311,9 +311,9 @@ export const api = {
       { signal },
     ),
 
-  accounts: () => call<ListedAccount[]>('GET', '/accounts'),
+  accounts: () => call<AccountSummary[]>('GET', '/accounts'),
   addAccount: (body: { name: string; displayName: string; role: string; password: string }) =>
-    call<ListedAccount>('POST', '/accounts', body),
+    call<AccountSummary>('POST', '/accounts', body),
   changeAccount: (name: string, body: { role?: string; disabled?: boolean; password?: string }) =>
-    call<ListedAccount>('PATCH', `/accounts/${encodeURIComponent(name)}`, body),
+    call<AccountSummary>('PATCH', `/accounts/${encodeURIComponent(name)}`, body),
 };

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../api/client';
-import type { FeedEditionReport, ListedFeed } from '../api/types';
+import type { FeedEditionReport, FeedSummary } from '../api/types';
 import { Block, many } from '../library/Effects';
 import { Faults } from '../ui/Faults';
 import { SETS } from './feeds';
@@ -15,7 +15,7 @@ export function EditionReport({
 }: {
   feed: string;
   edition: string;
-  kind: ListedFeed['kind'];
+  kind: FeedSummary['kind'];
 }) {
   const { data: report, error } = useQuery({
     queryKey: ['feed', feed, edition],

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { api } from '../api/client';
-import type { ListedFeed } from '../api/types';
+import type { FeedSummary } from '../api/types';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { FormDialog } from '../ui/FormDialog';
@@ -11,12 +11,12 @@ export function FeedDialog({
   feed,
   onClose,
 }: {
-  feed: ListedFeed | null;
+  feed: FeedSummary | null;
   /** Told the name of a feed that may have been added. */
   onClose(added?: string): void;
 }) {
   const [name, setName] = useState('');
-  const [kind, setKind] = useState<ListedFeed['kind']>('addresses');
+  const [kind, setKind] = useState<FeedSummary['kind']>('addresses');
   const [url, setUrl] = useState(feed?.settings.url ?? '');
   const [minutes, setMinutes] = useState(`${feed?.settings.everyMinutes ?? 360}`);
   const [bytes, setBytes] = useState(`${feed?.settings.mostBytes ?? 5_000_000}`);
@@ -63,7 +63,7 @@ export function FeedDialog({
             What it lists
             <select
               value={kind}
-              onChange={(e) => setKind(e.target.value as ListedFeed['kind'])}
+              onChange={(e) => setKind(e.target.value as FeedSummary['kind'])}
               className="mt-1 block rounded border border-line px-2 py-1 text-[13px] font-normal"
             >
               {Object.entries(KINDS).map(([value, words]) => (

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { api } from '../api/client';
-import type { Draft, ListedFeed, ListedFeedEdition, PinnedFeed } from '../api/types';
+import type { Draft, FeedSummary, FeedEditionSummary, PinnedFeed } from '../api/types';
 import { allRules } from '../draft/applyEdit';
 import { EditionDialog } from '../library/EditionDialog';
 import { many } from '../library/Effects';
@@ -26,19 +26,19 @@ export function FeedPanel({
   onSettings,
 }: {
   draft: Draft;
-  feed: ListedFeed;
+  feed: FeedSummary;
   pinned: PinnedFeed | undefined;
   mayEdit: boolean;
   onRule(id: string): void;
-  onChange(feeds: ListedFeed[]): void;
+  onChange(feeds: FeedSummary[]): void;
   onSettings: (() => void) | undefined;
 }) {
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<unknown>(null);
-  const [compared, setCompared] = useState<ListedFeedEdition | null>(null);
+  const [compared, setCompared] = useState<FeedEditionSummary | null>(null);
   const [looked, setLooked] = useState<string | null>(null);
   const open = feed.editions.find((edition) => edition.name === looked) ?? feed.editions[0];
-  const run = async (work: () => Promise<ListedFeed[] | void>) => {
+  const run = async (work: () => Promise<FeedSummary[] | void>) => {
     setError(null);
     setBusy(true);
     try {

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { api } from '../api/client';
-import type { Draft, ListedFeed } from '../api/types';
+import type { Draft, FeedSummary } from '../api/types';
 import type { Place } from '../app/places';
 import { useSession } from '../app/session';
 import { LibraryTabs } from '../library/LibraryTabs';
@@ -30,9 +30,9 @@ export default function FeedsPage({
   const cache = useQueryClient();
   const { data: feeds, error } = useQuery({ queryKey: ['feeds'], queryFn: api.feeds });
   const [params, setParams] = useSearchParams();
-  const [asked, setAsked] = useState<ListedFeed | 'new' | null>(null);
+  const [asked, setAsked] = useState<FeedSummary | 'new' | null>(null);
   const shown = feeds?.find((feed) => feed.name === params.get('feed')) ?? feeds?.[0];
-  const pinned = (feed: ListedFeed) => draft.feeds.find((own) => own.name === feed.name);
+  const pinned = (feed: FeedSummary) => draft.feeds.find((own) => own.name === feed.name);
   const choose = (name: string) => setParams({ feed: name }, { replace: true });
   return (
     <div className="flex min-h-0 flex-1 flex-col p-6 pb-0">

@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest';
-import type { ListedFeed, ListedFeedEdition, PinnedFeed } from '../api/types';
+import type { FeedSummary, FeedEditionSummary, PinnedFeed } from '../api/types';
 import { every, oldAfter, stateOf } from './feeds';
 
-const edition = (name: string, state: ListedFeedEdition['state']): ListedFeedEdition => ({
+const edition = (name: string, state: FeedEditionSummary['state']): FeedEditionSummary => ({
   name,
   state,
   at: '2026-11-25T10:00:00Z',
@@ -11,7 +11,7 @@ const edition = (name: string, state: ListedFeedEdition['state']): ListedFeedEdi
   reasons: [],
 });
 
-const feed = (editions: ListedFeedEdition[], fault?: string): ListedFeed => ({
+const feed = (editions: FeedEditionSummary[], fault?: string): FeedSummary => ({
   name: 'Watch',
   kind: 'addresses',
   settings: { everyMinutes: 30, mostBytes: 1, mostPercent: 1 },

@@ -1,20 +1,20 @@
-import type { ListedFeed, PinnedFeed } from '../api/types';
+import type { FeedSummary, PinnedFeed } from '../api/types';
 
 /** What a feed's sets are called, one and several. */
-export const SETS: Record<ListedFeed['kind'], [string, string]> = {
+export const SETS: Record<FeedSummary['kind'], [string, string]> = {
   addresses: ['list', 'lists'],
   countries: ['country', 'countries'],
   categories: ['category', 'categories'],
 };
 
-export const KINDS: Record<ListedFeed['kind'], string> = {
+export const KINDS: Record<FeedSummary['kind'], string> = {
   addresses: 'list of addresses',
   countries: 'countries by address',
   categories: 'categories by host',
 };
 
 /** The state of a feed in a few words, and whether somebody has to do something. */
-export function stateOf(feed: ListedFeed, pinned: PinnedFeed | undefined): [string, boolean] {
+export function stateOf(feed: FeedSummary, pinned: PinnedFeed | undefined): [string, boolean] {
   const newest = feed.editions[0];
   if (feed.fault) return ['was not to be had', true];
   if (!newest) return ['never read', true];
@@ -26,7 +26,7 @@ export function stateOf(feed: ListedFeed, pinned: PinnedFeed | undefined): [stri
 }
 
 /** After how many days without a reading a feed is old: three of its intervals, a day at least. */
-export const oldAfter = (feed: ListedFeed) =>
+export const oldAfter = (feed: FeedSummary) =>
   Math.max(1, (3 * feed.settings.everyMinutes) / (24 * 60));
 
 /** An interval in words. */

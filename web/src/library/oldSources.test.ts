@@ -1,19 +1,19 @@
 import { describe, expect, it } from 'vitest';
-import type { DirectoryState, Draft, ListedEdition, ListedFeed } from '../api/types';
+import type { DirectoryState, Draft, EditionSummary, FeedSummary } from '../api/types';
 import { oldSources } from './oldSources';
 
 const draft = {
   editions: { application: '2026-11', person: 'monday' },
   feeds: [{ name: 'Watched' }],
 } as unknown as Draft;
-const editions = [{ name: '2026-11', importedAt: '2026-11-01T00:00:00Z' }] as ListedEdition[];
+const editions = [{ name: '2026-11', importedAt: '2026-11-01T00:00:00Z' }] as EditionSummary[];
 const directory = {
   readAt: '2026-11-20T00:00:00Z',
   snapshots: [{ name: 'monday', readAt: '2026-11-02T00:00:00Z' }],
 } as DirectoryState;
 const feeds = [
   { name: 'watched', readAt: '2026-11-20T00:00:00Z', settings: { everyMinutes: 60 } },
-] as ListedFeed[];
+] as FeedSummary[];
 const at = (now: string, state: DirectoryState | undefined = directory) =>
   oldSources(draft, editions, state, feeds, new Date(now)).map((one) => one.place);
 

@@ -1,4 +1,4 @@
-import type { DirectoryState, Draft, ListedEdition, ListedFeed } from '../api/types';
+import type { DirectoryState, Draft, EditionSummary, FeedSummary } from '../api/types';
 import type { Place } from '../app/places';
 import { oldAfter } from '../feeds/feeds';
 import { isOld } from '../ui/age';
@@ -18,9 +18,9 @@ export interface OldSource {
 /** What of a draft's sources is old; nothing is said of what is not known. */
 export function oldSources(
   draft: Draft,
-  editions: ListedEdition[],
+  editions: EditionSummary[],
   directory: DirectoryState | undefined,
-  feeds: ListedFeed[],
+  feeds: FeedSummary[],
   now: Date,
 ): OldSource[] {
   const out: OldSource[] = [];

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import type { ListedCapture, RecognisedConnection } from '../api/types';
+import type { CaptureSummary, RecognisedConnection } from '../api/types';
 import { chosenCapture, connectionsThatFit } from './captures';
 
-const capture = (id: number, connections: number): ListedCapture => ({
+const capture = (id: number, connections: number): CaptureSummary => ({
   id,
   name: `c${id}`,
   kind: id === 0 ? 'recent' : 'sample',

@@ -1,10 +1,10 @@
-import type { ListedCapture, RecognisedConnection } from '../api/types';
+import type { CaptureSummary, RecognisedConnection } from '../api/types';
 
 /** The capture that the address names; else the recent log, unless it is empty. */
 export function chosenCapture(
-  captures: ListedCapture[],
+  captures: CaptureSummary[],
   wanted: string | null,
-): ListedCapture | undefined {
+): CaptureSummary | undefined {
   return (
     captures.find((c) => `${c.id}` === wanted) ??
     captures.find((c) => c.connections > 0) ??

@@ -20,14 +20,13 @@ public class AccountResource {
   }
 
   /** One account, without its secrets. */
-  @Schema(name = "ListedAccount")
-  public record Listed(
+  public record AccountSummary(
       @Schema(required = true) String name,
       @Schema(required = true) String displayName,
       @Schema(required = true) String role,
       @Schema(required = true) boolean disabled) {
-    static Listed of(Account account) {
-      return new Listed(
+    static AccountSummary of(Account account) {
+      return new AccountSummary(
           account.name(), account.displayName(), account.role().word(), account.disabled());
     }
   }
@@ -43,22 +42,22 @@ public class AccountResource {
   public record AccountChange(String role, Boolean disabled, String password) {}
 
   @GET
-  public List<Listed> list() {
-    return accounts.all().stream().map(Listed::of).toList();
+  public List<AccountSummary> list() {
+    return accounts.all().stream().map(AccountSummary::of).toList();
   }
 
   @POST
-  public Listed add(NewAccount body) {
+  public AccountSummary add(NewAccount body) {
     Problem.requireBody(body);
-    return Listed.of(
+    return AccountSummary.of(
         accounts.add(body.name(), body.displayName(), Role.parse(body.role()), body.password()));
   }
 
   @PATCH
   @Path("/{name}")
-  public Listed change(String name, AccountChange body) {
+  public AccountSummary change(String name, AccountChange body) {
     Problem.requireBody(body);
     Role role = body.role() == null ? null : Role.parse(body.role());
-    return Listed.of(accounts.change(name, role, body.disabled(), body.password()));
+    return AccountSummary.of(accounts.change(name, role, body.disabled(), body.password()));
   }
 }

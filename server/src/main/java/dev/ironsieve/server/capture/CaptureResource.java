@@ -10,7 +10,7 @@ import dev.ironsieve.formats.capture.CapturedConnection;
 import dev.ironsieve.formats.catalogue.SignatureDocument;
 import dev.ironsieve.formats.catalogue.Signatures;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.catalogue.Editions;
+import dev.ironsieve.server.catalogue.CatalogueEditions;
 import dev.ironsieve.server.http.Problem;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.Consumes;
@@ -36,11 +36,11 @@ public class CaptureResource {
   private static final int MOST_ROWS = 5000;
   private static final int MOST_RECENT = 2000;
 
-  private final KeptCaptures captures;
+  private final CaptureMemory captures;
   private final RecentLog recent;
-  private final Editions editions;
+  private final CatalogueEditions editions;
 
-  CaptureResource(KeptCaptures captures, RecentLog recent, Editions editions) {
+  CaptureResource(CaptureMemory captures, RecentLog recent, CatalogueEditions editions) {
     this.captures = captures;
     this.recent = recent;
     this.editions = editions;
@@ -52,7 +52,7 @@ public class CaptureResource {
    * @param kind {@code sample}, {@code brought} or {@code recent}
    * @param newest the number of the newest connection; of the recent log, it grows
    */
-  public record ListedCapture(
+  public record CaptureSummary(
       @Schema(required = true) long id,
       @Schema(required = true) String name,
       @Schema(required = true) String kind,
@@ -156,21 +156,21 @@ public class CaptureResource {
 
   /** The recent log, and then the captures. */
   @GET
-  public List<ListedCapture> list() {
-    List<ListedCapture> out = new ArrayList<>();
+  public List<CaptureSummary> list() {
+    List<CaptureSummary> out = new ArrayList<>();
     out.add(listed(recent.until(Long.MAX_VALUE, Integer.MAX_VALUE)));
     captures.all().forEach(kept -> out.add(listed(kept)));
     return out;
   }
 
-  private static ListedCapture listed(Kept kept) {
-    return new ListedCapture(
+  private static CaptureSummary listed(Capture kept) {
+    return new CaptureSummary(
         kept.id(),
         kept.name(),
         kept.kind().name().toLowerCase(Locale.ROOT),
         kept.packets(),
         kept.connections().size(),
-        kept.connections().stream().mapToLong(Seen::number).max().orElse(0));
+        kept.connections().stream().mapToLong(NumberedConnection::number).max().orElse(0));
   }
 
   /**
@@ -181,7 +181,7 @@ public class CaptureResource {
   @POST
   @Consumes(MediaType.WILDCARD)
   @RolesAllowed(Role.MAY_EDIT)
-  public ListedCapture read(
+  public CaptureSummary read(
       @QueryParam("name") @DefaultValue("capture") String name,
       @Schema(implementation = Object.class) byte[] capture) {
     return listed(captures.add(name, capture));
@@ -216,7 +216,7 @@ public class CaptureResource {
     if (edition == null) {
       throw Problem.invalid("edition", "the name of an edition of the catalogue", "nothing");
     }
-    Kept kept = kept(capture, upTo);
+    Capture kept = kept(capture, upTo);
     Recogniser recogniser = new Recogniser(editions.edition(edition).signatures());
     return new RecognisedCapture(
         kept.id(),
@@ -225,13 +225,13 @@ public class CaptureResource {
         kept.connections().stream().limit(MOST_ROWS).map(c -> told(c, recogniser)).toList());
   }
 
-  private Kept kept(long capture, Long upTo) {
-    return capture == Kept.RECENT
+  private Capture kept(long capture, Long upTo) {
+    return capture == Capture.RECENT
         ? recent.until(upTo == null ? Long.MAX_VALUE : upTo, MOST_RECENT)
         : captures.capture(capture);
   }
 
-  private static RecognisedConnection told(Seen seen, Recogniser recogniser) {
+  private static RecognisedConnection told(NumberedConnection seen, Recogniser recogniser) {
     CapturedConnection c = seen.connection();
     Recognised found = recogniser.recognise(c.sight()).orElse(null);
     return new RecognisedConnection(
@@ -276,11 +276,12 @@ public class CaptureResource {
     Signature signature = Signatures.read(body.signature(), "$.signature");
     Recogniser.Named own = new Recogniser.Named(body.application(), signature);
     List<Recogniser.Named> known = editions.edition(body.edition()).signatures();
-    List<Seen> connections = kept(capture, upTo).connections().stream().limit(MOST_ROWS).toList();
+    List<NumberedConnection> connections =
+        kept(capture, upTo).connections().stream().limit(MOST_ROWS).toList();
     Trial trial = Trial.of(known, own, sights(connections));
     List<Mistake> mistakes = new ArrayList<>();
     Recogniser without = new Recogniser(known);
-    for (Kept sample : captures.samples()) {
+    for (Capture sample : captures.samples()) {
       for (int place : Trial.of(known, own, sights(sample.connections())).taken()) {
         CapturedConnection c = sample.connections().get(place).connection();
         mistakes.add(
@@ -299,11 +300,11 @@ public class CaptureResource {
         mistakes);
   }
 
-  private static List<Sight> sights(List<Seen> connections) {
+  private static List<Sight> sights(List<NumberedConnection> connections) {
     return connections.stream().map(seen -> seen.connection().sight()).toList();
   }
 
-  private static List<Long> numbers(List<Seen> connections, List<Integer> places) {
+  private static List<Long> numbers(List<NumberedConnection> connections, List<Integer> places) {
     return places.stream().map(place -> connections.get(place).number()).toList();
   }
 }

@@ -34,7 +34,7 @@ public class RecentLog {
   private static final int LONGEST_NAME = 60;
 
   private final Map<String, Tap> taps = new LinkedHashMap<>(16, 0.75f, true);
-  private final Deque<Seen> seen = new ArrayDeque<>(); // the newest first
+  private final Deque<NumberedConnection> seen = new ArrayDeque<>(); // the newest first
   private long newest;
   private long packets;
   private long weight;
@@ -72,7 +72,7 @@ public class RecentLog {
 
   /** Takes a connection that was heard of now. */
   public synchronized void add(CapturedConnection connection) {
-    Seen added = new Seen(++newest, Instant.now(), connection);
+    NumberedConnection added = new NumberedConnection(++newest, Instant.now(), connection);
     seen.addFirst(added);
     weight += added.weight();
     while (seen.size() > MOST_CONNECTIONS || weight > MOST_BYTES) {
@@ -91,14 +91,15 @@ public class RecentLog {
    * @param upTo the number of the newest that is asked for
    * @param most how many
    */
-  synchronized Kept until(long upTo, int most) {
-    List<Seen> out = new ArrayList<>();
-    for (Iterator<Seen> each = seen.iterator(); each.hasNext() && out.size() < most; ) {
-      Seen next = each.next();
+  synchronized Capture until(long upTo, int most) {
+    List<NumberedConnection> out = new ArrayList<>();
+    for (Iterator<NumberedConnection> each = seen.iterator();
+        each.hasNext() && out.size() < most; ) {
+      NumberedConnection next = each.next();
       if (next.number() <= upTo) {
         out.add(next);
       }
     }
-    return new Kept(Kept.RECENT, NAME, Kept.Kind.RECENT, packets, out, List.of());
+    return new Capture(Capture.RECENT, NAME, Capture.Kind.RECENT, packets, out, List.of());
   }
 }

@@ -25,9 +25,9 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 @Path("/api/catalogue")
 @RolesAllowed(Role.MAY_VIEW)
 public class CatalogueResource {
-  private final Editions editions;
+  private final CatalogueEditions editions;
 
-  CatalogueResource(Editions editions) {
+  CatalogueResource(CatalogueEditions editions) {
     this.editions = editions;
   }
 
@@ -37,7 +37,7 @@ public class CatalogueResource {
    * @param importedAt ISO 8601
    * @param by who imported it; nothing for the demo's
    */
-  public record ListedEdition(
+  public record EditionSummary(
       @Schema(required = true) String name,
       @Schema(required = true) String importedAt,
       String by) {}
@@ -48,9 +48,9 @@ public class CatalogueResource {
 
   /** Newest first. */
   @GET
-  public List<ListedEdition> list() {
+  public List<EditionSummary> list() {
     return editions.all().stream()
-        .map(row -> new ListedEdition(row.name(), row.importedAt().toString(), row.by()))
+        .map(row -> new EditionSummary(row.name(), row.importedAt().toString(), row.by()))
         .toList();
   }
 

@@ -4,7 +4,7 @@ import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.Family;
 import dev.ironsieve.formats.capture.CapturedConnection;
 import dev.ironsieve.formats.capture.Captures;
-import dev.ironsieve.server.capture.KeptCaptures;
+import dev.ironsieve.server.capture.CaptureMemory;
 import dev.ironsieve.server.capture.RecentLog;
 import io.quarkus.scheduler.Scheduled;
 import jakarta.enterprise.context.ApplicationScoped;
@@ -31,7 +31,7 @@ public class DemoTap {
 
   synchronized void start() {
     try {
-      byte[] capture = KeptCaptures.sample("harbour");
+      byte[] capture = CaptureMemory.sample("harbour");
       Captures.read("harbour", new ByteArrayInputStream(capture), sample::add);
     } catch (IOException e) {
       throw new UncheckedIOException("the demo's tap", e);

@@ -13,7 +13,7 @@ import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.formats.document.VocabularyDocument;
 import dev.ironsieve.server.account.Accounts;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.catalogue.Editions;
+import dev.ironsieve.server.catalogue.CatalogueEditions;
 import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.rulebase.Rulebases;
 import io.quarkus.runtime.StartupEvent;
@@ -32,7 +32,7 @@ public class Start {
 
   private final Accounts accounts;
   private final Rulebases rulebases;
-  private final Editions editions;
+  private final CatalogueEditions editions;
   private final Directory directory;
   private final DemoDirectory demoDirectory;
   private final DemoFeeds demoFeeds;
@@ -43,7 +43,7 @@ public class Start {
   Start(
       Accounts accounts,
       Rulebases rulebases,
-      Editions editions,
+      CatalogueEditions editions,
       Directory directory,
       DemoDirectory demoDirectory,
       DemoFeeds demoFeeds,

@@ -3,8 +3,8 @@ package dev.ironsieve.server.directory;
 import dev.ironsieve.core.directory.Snapshot;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.directory.Snapshots;
+import dev.ironsieve.server.edition.EditionCache;
 import dev.ironsieve.server.edition.EditionStore;
-import dev.ironsieve.server.edition.Editioned;
 import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
 import io.quarkus.scheduler.Scheduled;
@@ -27,12 +27,12 @@ public class Directory {
       DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss").withZone(ZoneOffset.UTC);
 
   private final Database database;
-  private final Editioned<Snapshot> editions;
+  private final EditionCache<Snapshot> editions;
   private volatile Optional<DirectorySource> source;
 
   Directory(Database database, DirectoryConfig config) {
     this.database = database;
-    editions = new Editioned<>(database, "directory_snapshot", "snapshot", Snapshots::read);
+    editions = new EditionCache<>(database, "directory_snapshot", "snapshot", Snapshots::read);
     source = DirectorySource.of(config, Optional.empty());
   }
 

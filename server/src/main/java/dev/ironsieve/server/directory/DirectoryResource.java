@@ -40,7 +40,7 @@ public class DirectoryResource {
    * @param fault what went wrong if the last try failed
    */
   public record DirectoryState(
-      @Schema(required = true) List<ListedSnapshot> snapshots,
+      @Schema(required = true) List<SnapshotSummary> snapshots,
       String address,
       String triedAt,
       String readAt,
@@ -52,7 +52,7 @@ public class DirectoryResource {
    * @param readAt when it was first read so, ISO 8601
    * @param by who asked for that reading; nothing if it was the schedule
    */
-  public record ListedSnapshot(
+  public record SnapshotSummary(
       @Schema(required = true) String name, @Schema(required = true) String readAt, String by) {}
 
   /**
@@ -94,7 +94,7 @@ public class DirectoryResource {
     Optional<ReadingStore.Row> tried = directory.last(false);
     return new DirectoryState(
         directory.snapshots().stream()
-            .map(row -> new ListedSnapshot(row.name(), row.importedAt().toString(), row.by()))
+            .map(row -> new SnapshotSummary(row.name(), row.importedAt().toString(), row.by()))
             .toList(),
         directory.address().orElse(null),
         tried.map(row -> row.at().toString()).orElse(null),

@@ -12,8 +12,8 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.capture.KeptCaptures;
-import dev.ironsieve.server.catalogue.Editions;
+import dev.ironsieve.server.capture.CaptureMemory;
+import dev.ironsieve.server.catalogue.CatalogueEditions;
 import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.http.Problem;
 import io.quarkus.security.identity.SecurityIdentity;
@@ -38,16 +38,16 @@ public class DraftEditionResource {
 
   private final Drafts drafts;
   private final DraftQuestions questions;
-  private final Editions editions;
+  private final CatalogueEditions editions;
   private final Directory directory;
-  private final KeptCaptures captures;
+  private final CaptureMemory captures;
 
   DraftEditionResource(
       Drafts drafts,
       DraftQuestions questions,
-      Editions editions,
+      CatalogueEditions editions,
       Directory directory,
-      KeptCaptures captures) {
+      CaptureMemory captures) {
     this.drafts = drafts;
     this.questions = questions;
     this.editions = editions;
@@ -78,7 +78,7 @@ public class DraftEditionResource {
     return of == Coordinate.APPLICATION
         ? editions
             .known(before.edition())
-            .map(had -> effect.with(captures.toldOtherwise(had, editions.edition(edition))))
+            .map(had -> effect.with(captures.reclassified(had, editions.edition(edition))))
             .orElse(effect)
         : effect;
   }

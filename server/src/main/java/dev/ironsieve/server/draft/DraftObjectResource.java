@@ -77,7 +77,7 @@ public class DraftObjectResource {
    * @param share the total as a share of the capacity; nothing if that is not known
    */
   public record FloorSum(
-      @Schema(required = true) List<KeptFloor> plans,
+      @Schema(required = true) List<FloorShare> plans,
       @Schema(required = true) String total,
       String lineCapacity,
       Double share) {}
@@ -88,7 +88,7 @@ public class DraftObjectResource {
    * @param rules names of the rules that it is kept for
    * @param times how often its floor is kept
    */
-  public record KeptFloor(
+  public record FloorShare(
       @Schema(required = true) String plan,
       @Schema(required = true) List<String> rules,
       @Schema(required = true) long times,
@@ -128,7 +128,7 @@ public class DraftObjectResource {
         floors.plans().stream()
             .map(
                 kept ->
-                    new KeptFloor(
+                    new FloorShare(
                         kept.plan().name(), kept.rules(), kept.times(), Rate.text(kept.total())))
             .toList(),
         Rate.text(floors.total()),

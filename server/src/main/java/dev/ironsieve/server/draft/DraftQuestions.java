@@ -247,7 +247,7 @@ public class DraftQuestions {
     List<String> out = new ArrayList<>(filled.remarks());
     remark(connection.from(), rulebase, out);
     remark(connection.to(), rulebase, out);
-    out.addAll(Listed.of(connection, rulebase));
+    out.addAll(SetMemberships.of(connection, rulebase));
     return out;
   }
 

@@ -15,7 +15,7 @@ import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.text.ConnectionLine;
-import dev.ironsieve.server.capture.ToldOtherwise;
+import dev.ironsieve.server.capture.ReclassifiedConnection;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -46,7 +46,7 @@ public record EditionEffect(
     @Schema(required = true) List<VerdictEffect> verdicts,
     @Schema(required = true) boolean complete,
     @Schema(required = true) List<CheckFlip> checks,
-    @Schema(required = true) List<ToldOtherwise> recognised) {
+    @Schema(required = true) List<ReclassifiedConnection> recognised) {
   private static final int MOST_TOLD = 100; // of what one rule or set gains or loses
 
   /**
@@ -132,7 +132,7 @@ public record EditionEffect(
   }
 
   /** The same, and what is recognised otherwise. */
-  EditionEffect with(List<ToldOtherwise> recognised) {
+  EditionEffect with(List<ReclassifiedConnection> recognised) {
     return new EditionEffect(
         edition, added, removed, changed, rules, verdicts, complete, checks, recognised);
   }

@@ -3,7 +3,7 @@ package dev.ironsieve.server.draft;
 import dev.ironsieve.core.directory.PersonVocabulary;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.Vocabulary;
-import dev.ironsieve.server.catalogue.Editions;
+import dev.ironsieve.server.catalogue.CatalogueEditions;
 import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.feed.Feeds;
 import dev.ironsieve.server.http.Problem;
@@ -13,11 +13,11 @@ import java.util.Optional;
 /** Holds edits that bring an edition to the editions that the server offers to drafts. */
 @ApplicationScoped
 public class OfferedEditions {
-  private final Editions editions;
+  private final CatalogueEditions editions;
   private final Directory directory;
   private final Feeds feeds;
 
-  OfferedEditions(Editions editions, Directory directory, Feeds feeds) {
+  OfferedEditions(CatalogueEditions editions, Directory directory, Feeds feeds) {
     this.editions = editions;
     this.directory = directory;
     this.feeds = feeds;

@@ -44,7 +44,7 @@ public class FeedResource {
    * @param fault what went wrong if the last try failed
    * @param editions the newest 20, newest first
    */
-  public record ListedFeed(
+  public record FeedSummary(
       @Schema(required = true) String name,
       @Schema(
               required = true,
@@ -54,7 +54,7 @@ public class FeedResource {
       String triedAt,
       String readAt,
       String fault,
-      @Schema(required = true) List<ListedFeedEdition> editions) {}
+      @Schema(required = true) List<FeedEditionSummary> editions) {}
 
   /**
    * One edition of a feed.
@@ -65,7 +65,7 @@ public class FeedResource {
    * @param reasons why it waits, or waited, for a person
    * @param decidedBy who let it through or refused it
    */
-  public record ListedFeedEdition(
+  public record FeedEditionSummary(
       @Schema(required = true) String name,
       @Schema(required = true) String at,
       String by,
@@ -85,13 +85,13 @@ public class FeedResource {
    *     first
    */
   public record FeedEditionReport(
-      @Schema(required = true) List<ListedSet> sets,
+      @Schema(required = true) List<FeedSetSummary> sets,
       @Schema(required = true) List<ReadFeed.Fault> faults,
       String before,
       @Schema(required = true) List<SetDifference> changes) {}
 
   /** A named set. */
-  public record ListedSet(
+  public record FeedSetSummary(
       @Schema(required = true) String name, @Schema(required = true) int entries) {}
 
   /**
@@ -125,13 +125,13 @@ public class FeedResource {
 
   /** By name. */
   @GET
-  public List<ListedFeed> list() {
+  public List<FeedSummary> list() {
     return feeds.all().stream().map(FeedResource::listed).toList();
   }
 
-  private static ListedFeed listed(Feeds.Known known) {
+  private static FeedSummary listed(Feeds.Known known) {
     FeedStore.Row row = known.feed();
-    return new ListedFeed(
+    return new FeedSummary(
         row.name(),
         row.kind(),
         new FeedSettings(row.everyMinutes(), row.mostBytes(), row.mostPercent(), row.url()),
@@ -141,8 +141,8 @@ public class FeedResource {
         known.reports().stream().map(report -> listed(row, report)).toList());
   }
 
-  private static ListedFeedEdition listed(FeedStore.Row row, FeedStore.Report report) {
-    return new ListedFeedEdition(
+  private static FeedEditionSummary listed(FeedStore.Row row, FeedStore.Report report) {
+    return new FeedEditionSummary(
         Feeds.edition(row, report),
         report.at().toString(),
         report.by(),
@@ -189,7 +189,7 @@ public class FeedResource {
   @POST
   @Path("/{feed}/fetch")
   @RolesAllowed(Role.MAY_EDIT)
-  public List<ListedFeed> fetch(String feed, @Context SecurityIdentity identity) {
+  public List<FeedSummary> fetch(String feed, @Context SecurityIdentity identity) {
     feeds.fetch(feed, SessionMechanism.account(identity).id());
     return list();
   }
@@ -199,7 +199,7 @@ public class FeedResource {
   @Path("/{feed}/upload")
   @Consumes(MediaType.WILDCARD)
   @RolesAllowed(Role.MAY_EDIT)
-  public List<ListedFeed> upload(
+  public List<FeedSummary> upload(
       String feed,
       @Schema(implementation = Object.class) byte[] file,
       @Context SecurityIdentity identity) {
@@ -213,7 +213,9 @@ public class FeedResource {
     Feeds.Edition found = feeds.edition(feed, edition);
     Feed before = found.before();
     return new FeedEditionReport(
-        found.feed().sets().stream().map(set -> new ListedSet(set.name(), set.size())).toList(),
+        found.feed().sets().stream()
+            .map(set -> new FeedSetSummary(set.name(), set.size()))
+            .toList(),
         found.faults(),
         before == null ? null : before.edition(),
         before == null
@@ -236,7 +238,7 @@ public class FeedResource {
   @PUT
   @Path("/{feed}/editions/{edition}/decision")
   @RolesAllowed(Role.MAY_EDIT)
-  public List<ListedFeed> decide(
+  public List<FeedSummary> decide(
       String feed, String edition, Decision body, @Context SecurityIdentity identity) {
     Problem.requireBody(body);
     if (body.offer() == null) {

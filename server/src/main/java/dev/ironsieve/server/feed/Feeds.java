@@ -11,7 +11,7 @@ import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.formats.feed.FeedReader;
 import dev.ironsieve.formats.feed.ReadFeed;
-import dev.ironsieve.server.edition.Editioned;
+import dev.ironsieve.server.edition.EditionCache;
 import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
 import io.quarkus.scheduler.Scheduled;
@@ -47,14 +47,14 @@ public class Feeds {
 
   private final Database database;
   private final FeedConfig config;
-  private final Editioned<Feed> editions;
+  private final EditionCache<Feed> editions;
   private final Map<Long, Object> locks = new ConcurrentHashMap<>(); // by id of the feed
 
   Feeds(Database database, FeedConfig config) {
     this.database = database;
     this.config = config;
     editions =
-        new Editioned<>(
+        new EditionCache<>(
             database,
             "feed_edition",
             "edition of a feed",

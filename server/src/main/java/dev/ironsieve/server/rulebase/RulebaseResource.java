@@ -42,8 +42,7 @@ public class RulebaseResource {
   }
 
   /** One rulebase in the list. */
-  @Schema(name = "ListedRulebase")
-  public record Listed(
+  public record RulebaseSummary(
       @Schema(required = true) long id,
       @Schema(required = true) String name,
       @Schema(required = true) int revision) {}
@@ -74,9 +73,9 @@ public class RulebaseResource {
       @Schema(required = true) List<String> notes) {}
 
   @GET
-  public List<Listed> list() {
+  public List<RulebaseSummary> list() {
     return rulebases.all().stream()
-        .map(row -> new Listed(row.id(), row.name(), row.revision()))
+        .map(row -> new RulebaseSummary(row.id(), row.name(), row.revision()))
         .toList();
   }
 

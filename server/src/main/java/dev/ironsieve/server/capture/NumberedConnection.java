@@ -9,8 +9,8 @@ import java.time.Instant;
  * @param number tells it from the others of its capture, or of the recent log
  * @param at when it was heard of; null in a capture
  */
-record Seen(long number, Instant at, CapturedConnection connection) {
-  Seen {
+record NumberedConnection(long number, Instant at, CapturedConnection connection) {
+  NumberedConnection {
     connection.sight().tls(); // worked out now, since several threads may ask later
   }
 

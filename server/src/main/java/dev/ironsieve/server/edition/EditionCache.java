@@ -13,7 +13,7 @@ import java.util.Optional;
 import java.util.function.Function;
 
 /** The editions of one source; those asked for last are in memory. An edition never changes. */
-public final class Editioned<T> {
+public final class EditionCache<T> {
   private static final int MOST_IN_MEMORY = 6;
 
   private final Database database;
@@ -34,7 +34,7 @@ public final class Editioned<T> {
    * @param word what people call one of them
    * @param reader makes one of its stored document
    */
-  public Editioned(Database database, String table, String word, Function<byte[], T> reader) {
+  public EditionCache(Database database, String table, String word, Function<byte[], T> reader) {
     this.database = database;
     this.store = new EditionStore(table);
     this.word = word;

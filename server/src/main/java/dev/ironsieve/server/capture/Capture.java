@@ -8,8 +8,13 @@ import java.util.List;
  * @param id {@link #RECENT} for the recent log
  * @param remarks what of them could not be read
  */
-record Kept(
-    long id, String name, Kind kind, long packets, List<Seen> connections, List<String> remarks) {
+record Capture(
+    long id,
+    String name,
+    Kind kind,
+    long packets,
+    List<NumberedConnection> connections,
+    List<String> remarks) {
   /** The id of the recent log. */
   static final long RECENT = 0;
 
@@ -23,7 +28,7 @@ record Kept(
     RECENT
   }
 
-  Kept {
+  Capture {
     connections = List.copyOf(connections);
     remarks = List.copyOf(remarks);
   }

@@ -18,10 +18,10 @@ import java.util.stream.Stream;
  * What the editions of a rulebase say of a connection: the groups of its person, and by feeds the
  * countries, block lists and categories of its ends and host.
  */
-final class Listed {
+final class SetMemberships {
   private static final int MOST_SETS = 8; // of a person, in one sentence
 
-  private Listed() {}
+  private SetMemberships() {}
 
   /** In sentences, one for each set; O(log ranges) for each set of addresses. */
   static List<String> of(Connection connection, Rulebase rulebase) {

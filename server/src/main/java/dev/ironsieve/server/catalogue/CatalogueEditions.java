@@ -3,8 +3,8 @@ package dev.ironsieve.server.catalogue;
 import dev.ironsieve.core.catalogue.Catalogue;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.catalogue.Catalogues;
+import dev.ironsieve.server.edition.EditionCache;
 import dev.ironsieve.server.edition.EditionStore;
-import dev.ironsieve.server.edition.Editioned;
 import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
 import jakarta.enterprise.context.ApplicationScoped;
@@ -13,13 +13,13 @@ import java.util.Optional;
 
 /** Importing and reading editions of the catalogue. */
 @ApplicationScoped
-public class Editions {
+public class CatalogueEditions {
   private final Database database;
-  private final Editioned<Catalogue> editions;
+  private final EditionCache<Catalogue> editions;
 
-  Editions(Database database) {
+  CatalogueEditions(Database database) {
     this.database = database;
-    editions = new Editioned<>(database, "catalogue_edition", "edition", Catalogues::read);
+    editions = new EditionCache<>(database, "catalogue_edition", "edition", Catalogues::read);
   }
 
   List<EditionStore.Row> all() {

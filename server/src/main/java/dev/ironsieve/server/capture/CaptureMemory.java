@@ -20,18 +20,18 @@ import java.util.Map;
  * wire is nothing to keep.
  */
 @ApplicationScoped
-public class KeptCaptures {
+public class CaptureMemory {
   private static final int MOST_CAPTURES = 8;
   private static final int MOST_CONNECTIONS = 20_000;
 
   private final RecentLog recent;
-  private final List<Kept> samples = new ArrayList<>();
-  private final Map<Long, Kept> brought = new LinkedHashMap<>(); // the oldest first
+  private final List<Capture> samples = new ArrayList<>();
+  private final Map<Long, Capture> brought = new LinkedHashMap<>(); // the oldest first
   private long last;
 
-  KeptCaptures(RecentLog recent) {
+  CaptureMemory(RecentLog recent) {
     this.recent = recent;
-    samples.add(read(Kept.Kind.SAMPLE, "an hour at the harbour", sample("harbour")));
+    samples.add(read(Capture.Kind.SAMPLE, "an hour at the harbour", sample("harbour")));
   }
 
   /**
@@ -41,7 +41,7 @@ public class KeptCaptures {
    */
   public static byte[] sample(String name) {
     String file = "/samples/" + name + ".pcap";
-    try (InputStream in = KeptCaptures.class.getResourceAsStream(file)) {
+    try (InputStream in = CaptureMemory.class.getResourceAsStream(file)) {
       return in.readAllBytes();
     } catch (IOException e) {
       throw new UncheckedIOException(file, e);
@@ -49,27 +49,27 @@ public class KeptCaptures {
   }
 
   /** All but the recent log. */
-  synchronized List<Kept> all() {
-    List<Kept> out = new ArrayList<>(samples);
+  synchronized List<Capture> all() {
+    List<Capture> out = new ArrayList<>(samples);
     out.addAll(brought.values());
     return out;
   }
 
-  synchronized List<Kept> samples() {
+  synchronized List<Capture> samples() {
     return List.copyOf(samples);
   }
 
   /** The connections that two editions of the catalogue take for different things. */
-  public List<ToldOtherwise> toldOtherwise(Catalogue before, Catalogue after) {
-    List<Kept> everything = new ArrayList<>(all());
+  public List<ReclassifiedConnection> reclassified(Catalogue before, Catalogue after) {
+    List<Capture> everything = new ArrayList<>(all());
     everything.add(recent.until(recent.newest(), Integer.MAX_VALUE));
-    return ToldOtherwise.between(before, after, everything);
+    return ReclassifiedConnection.between(before, after, everything);
   }
 
   /**
    * @throws Problem 404 if it is not there any more
    */
-  Kept capture(long id) {
+  Capture capture(long id) {
     return all().stream()
         .filter(kept -> kept.id() == id)
         .findFirst()
@@ -82,8 +82,8 @@ public class KeptCaptures {
    *
    * @throws InvalidDocument if it is none
    */
-  synchronized Kept add(String name, byte[] bytes) {
-    Kept added = read(Kept.Kind.BROUGHT, name, bytes);
+  synchronized Capture add(String name, byte[] bytes) {
+    Capture added = read(Capture.Kind.BROUGHT, name, bytes);
     brought.put(added.id(), added);
     if (brought.size() > MOST_CAPTURES) {
       brought.remove(brought.keySet().iterator().next());
@@ -91,8 +91,8 @@ public class KeptCaptures {
     return added;
   }
 
-  private Kept read(Kept.Kind kind, String name, byte[] bytes) {
-    List<Seen> connections = new ArrayList<>();
+  private Capture read(Capture.Kind kind, String name, byte[] bytes) {
+    List<NumberedConnection> connections = new ArrayList<>();
     try {
       Captures.Summary summary =
           Captures.read(
@@ -100,11 +100,11 @@ public class KeptCaptures {
               new ByteArrayInputStream(bytes),
               connection -> {
                 if (connections.size() < MOST_CONNECTIONS) {
-                  connections.add(new Seen(connections.size(), null, connection));
+                  connections.add(new NumberedConnection(connections.size(), null, connection));
                 }
               });
       List<String> remarks = Remarks.of(summary, connections.size());
-      return new Kept(++last, name, kind, summary.packets(), connections, remarks);
+      return new Capture(++last, name, kind, summary.packets(), connections, remarks);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

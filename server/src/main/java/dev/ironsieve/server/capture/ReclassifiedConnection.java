@@ -16,7 +16,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param before the use by the one; nothing if it does not recognise it
  * @param after the use by the other
  */
-public record ToldOtherwise(
+public record ReclassifiedConnection(
     @Schema(required = true) String capture,
     @Schema(required = true) String from,
     @Schema(required = true) String to,
@@ -26,18 +26,19 @@ public record ToldOtherwise(
   private static final int MOST = 200;
 
   /** The first {@value #MOST} of them, in the order of the captures. */
-  static List<ToldOtherwise> between(Catalogue before, Catalogue after, List<Kept> captures) {
+  static List<ReclassifiedConnection> between(
+      Catalogue before, Catalogue after, List<Capture> captures) {
     Recogniser old = new Recogniser(before.signatures());
     Recogniser next = new Recogniser(after.signatures());
-    List<ToldOtherwise> out = new ArrayList<>();
-    for (Kept kept : captures) {
-      for (Seen seen : kept.connections()) {
+    List<ReclassifiedConnection> out = new ArrayList<>();
+    for (Capture kept : captures) {
+      for (NumberedConnection seen : kept.connections()) {
         CapturedConnection c = seen.connection();
         String was = use(old, c.sight());
         String is = use(next, c.sight());
         if (out.size() < MOST && (was == null ? is != null : !was.equals(is))) {
           out.add(
-              new ToldOtherwise(
+              new ReclassifiedConnection(
                   kept.name(),
                   c.from().toString(),
                   c.to().toString(),
