@@ -61,7 +61,7 @@ final class Certificate {
    *
    * @param settled whether these are all
    */
-  record UnmetNeed(List<Unmet> unmet, boolean settled) {}
+  record Needs(List<Unmet> unmet, boolean settled) {}
 
   /**
    * Whom the rule lets use some applications at this point, nothing lets use what they need.
@@ -79,7 +79,7 @@ final class Certificate {
     }
   }
 
-  static final UnmetNeed NO_NEEDS = new UnmetNeed(List.of(), true);
+  static final Needs NO_NEEDS = new Needs(List.of(), true);
   static final Below NOT_ASKED = new Below.NotAsked();
   static final Pair NONE = new Pair.None();
 }

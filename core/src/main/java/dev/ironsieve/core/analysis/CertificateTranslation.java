@@ -1,10 +1,10 @@
 package dev.ironsieve.core.analysis;
 
 import dev.ironsieve.core.analysis.Certificate.Below;
+import dev.ironsieve.core.analysis.Certificate.Needs;
 import dev.ironsieve.core.analysis.Certificate.Pair;
 import dev.ironsieve.core.analysis.Certificate.Standing;
 import dev.ironsieve.core.analysis.Certificate.Unmet;
-import dev.ironsieve.core.analysis.Certificate.UnmetNeed;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.Arrays;
 
@@ -67,10 +67,10 @@ record CertificateTranslation(RuleIndex from, RuleIndex.Relayout relayout) {
     };
   }
 
-  UnmetNeed of(UnmetNeed needs) {
+  Needs of(Needs needs) {
     return needs.unmet().isEmpty()
         ? needs
-        : new UnmetNeed(needs.unmet().stream().map(this::of).toList(), needs.settled());
+        : new Needs(needs.unmet().stream().map(this::of).toList(), needs.settled());
   }
 
   private Unmet of(Unmet unmet) {

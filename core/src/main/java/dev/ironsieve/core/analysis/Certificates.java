@@ -41,27 +41,31 @@ final class Certificates {
   private final Questions questions;
   private final Shadowing shadowing;
   private final Redundancy redundancy;
-  private final Pairs pairs;
+  private final EarlierRules earlier;
+  private final Correlation correlation;
+  private final Generalisation generalisation;
   private final UnmetNeed asksNeeds;
   private LeastCoveredPoint leastCovered; // of the whole order
   private Standing[] standings; // all by handle
   private Below[] belows;
   private Pair[] correlated;
   private Pair[] generalised;
-  private Certificate.UnmetNeed[] needs;
+  private Certificate.Needs[] needs;
 
   Certificates(RuleIndex index, long steps) {
     this.index = index;
     questions = new Questions(index, steps);
     shadowing = new Shadowing(questions);
     redundancy = new Redundancy(questions);
-    pairs = new Pairs(questions, handle -> standings[handle]);
+    earlier = new EarlierRules(questions, handle -> standings[handle]);
+    correlation = new Correlation(earlier);
+    generalisation = new Generalisation(earlier);
     asksNeeds = new UnmetNeed(questions);
     grow();
     LeastCoveredPoint[] counted = LeastCoveredPoint.upTo(index, PARTS);
     leastCovered = counted[PARTS - 1];
     each(counted, (handle, c) -> standings[handle] = shadowing.of(handle, c));
-    pairs.use(new Witnesses(index, standings));
+    earlier.use(new Witnesses(index, standings));
     each(
         counted,
         (handle, c) -> {
@@ -71,7 +75,7 @@ final class Certificates {
           askGeneralised(handle, overlaps);
           needs[handle] = asksNeeds.of(handle);
         });
-    pairs.use(null);
+    earlier.use(null);
   }
 
   /** The same certificates for the same rules, which were laid out anew. */
@@ -80,7 +84,9 @@ final class Certificates {
     questions = new Questions(index, steps);
     shadowing = new Shadowing(questions);
     redundancy = new Redundancy(questions);
-    pairs = new Pairs(questions, handle -> standings[handle]);
+    earlier = new EarlierRules(questions, handle -> standings[handle]);
+    correlation = new Correlation(earlier);
+    generalisation = new Generalisation(earlier);
     asksNeeds = new UnmetNeed(questions);
     leastCovered = known.leastCovered.with(index, move.relayout().axes());
     grow();
@@ -180,7 +186,7 @@ final class Certificates {
     belows = belows == null ? new Below[handles] : Arrays.copyOf(belows, handles);
     correlated = correlated == null ? new Pair[handles] : Arrays.copyOf(correlated, handles);
     generalised = generalised == null ? new Pair[handles] : Arrays.copyOf(generalised, handles);
-    needs = needs == null ? new Certificate.UnmetNeed[handles] : Arrays.copyOf(needs, handles);
+    needs = needs == null ? new Certificate.Needs[handles] : Arrays.copyOf(needs, handles);
   }
 
   private void askBelow(int handle, OverlapQuery overlaps, LeastCoveredPoint c) {
@@ -199,11 +205,13 @@ final class Certificates {
   }
 
   private void askCorrelated(int handle, OverlapQuery overlaps, LeastCoveredPoint c) {
-    correlated[handle] = matches(handle) ? pairs.correlated(handle, overlaps, c) : Certificate.NONE;
+    correlated[handle] =
+        matches(handle) ? correlation.correlated(handle, overlaps, c) : Certificate.NONE;
   }
 
   private void askGeneralised(int handle, OverlapQuery overlaps) {
-    generalised[handle] = matches(handle) ? pairs.generalised(handle, overlaps) : Certificate.NONE;
+    generalised[handle] =
+        matches(handle) ? generalisation.generalised(handle, overlaps) : Certificate.NONE;
   }
 
   Standing standing(int handle) {
@@ -222,14 +230,15 @@ final class Certificates {
     return generalised[handle];
   }
 
-  Certificate.UnmetNeed needs(int handle) {
+  Certificate.Needs needs(int handle) {
     return needs[handle];
   }
 
-  Pairs.Partners partners(int handle, boolean generalised) {
-    return matches(handle)
-        ? pairs.all(handle, generalised, leastCovered)
-        : new Pairs.Partners(List.of(), true);
+  PartnerHandles partners(int handle, boolean generalised) {
+    if (!matches(handle)) {
+      return new PartnerHandles(List.of(), true);
+    }
+    return generalised ? generalisation.all(handle) : correlation.all(handle, leastCovered);
   }
 
   Placement placement(int handle) {
@@ -396,11 +405,11 @@ final class Certificates {
   /** Whether, by the event, a rule above a position may correlate that did not. */
   private boolean correlatesFirst(int handle, IndexChange event, int end) {
     if (!event.fresh()) {
-      return pairs.revealed(handle, event.region(), event.place(), end, leastCovered)
+      return correlation.revealed(handle, event.region(), event.place(), end, leastCovered)
           != Certificate.NONE;
     }
     return event.place() < end
-        && pairs.correlates(handle, event.handle(), leastCovered) != Certificate.NONE;
+        && correlation.correlates(handle, event.handle(), leastCovered) != Certificate.NONE;
   }
 
   private boolean generalises(int handle, IndexChange event) {
@@ -418,7 +427,7 @@ final class Certificates {
     boolean first =
         !(known instanceof Pair.Found found)
             || index.position(other) < index.position(found.other());
-    return first && pairs.generalises(handle, other) != Certificate.NONE;
+    return first && generalisation.generalises(handle, other) != Certificate.NONE;
   }
 
   private boolean shaken(Pair.Found found, IndexChange event) {

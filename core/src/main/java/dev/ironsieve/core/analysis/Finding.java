@@ -17,9 +17,10 @@ import java.util.Locale;
  * @param minimality whether each of the causes is needed, and whether fewer would do
  * @param witness a connection that proves it, or null where there is none to give
  * @param decidedBy id of the rule that decides the witness, or null for the default rule or none
- * @param says what was not settled, for {@code UNDECIDED}; what needs what, for {@code UNMET_NEED};
- *     what does not show, for {@code UNSEEN_FEATURE}; the end date, for {@code EXPIRED} and {@code
- *     ENDS_SOON}; else empty
+ * @param detail the open question, for {@code UNDECIDED}; what does not show, for {@code
+ *     UNSEEN_FEATURE}; the end date (ISO 8601), for {@code EXPIRED} and {@code ENDS_SOON}; else
+ *     empty
+ * @param need the need that is not met, for {@code UNMET_NEED}; else null
  */
 public record Finding(
     Kind kind,
@@ -28,18 +29,42 @@ public record Finding(
     Minimality minimality,
     Connection witness,
     String decidedBy,
-    String says) {
+    String detail,
+    Need need) {
+
+  /**
+   * Applications that need another.
+   *
+   * @param applications in the order of the catalogue; at least one
+   * @param needed the application that they need
+   */
+  public record Need(List<String> applications, String needed) {
+    public Need {
+      applications = List.copyOf(applications);
+    }
+
+    /** "Quillbox needs TLS". */
+    public String sentence() {
+      String verb = applications.size() == 1 ? " needs " : " need ";
+      return String.join(", ", applications) + verb + needed;
+    }
+  }
 
   /** How much a finding matters. */
   public enum Severity {
-    /** Told, not warned. */
+    /** Worth knowing; often intended. */
     NOTE,
     WARNING,
-    /** The rule does nothing of what it says. */
-    ERROR
+    /** The rule has no effect, or another one than its criteria and verdict state. */
+    ERROR;
+
+    /** The word for documents, in lower case. */
+    public String word() {
+      return name().toLowerCase(Locale.ROOT);
+    }
   }
 
-  /** The kinds of findings that follow from the rules and what they speak of. */
+  /** The kinds of findings that follow from the rules and their objects alone. */
   public enum Kind {
     /** No feasible connection meets the rule's criteria. */
     EMPTY(Severity.ERROR),
@@ -88,6 +113,33 @@ public record Finding(
 
   public Finding {
     causes = List.copyOf(causes);
+  }
+
+  /** A finding whose cause is the rule itself, without a witness. */
+  static Finding of(Kind kind, String rule, String detail) {
+    return new Finding(kind, rule, List.of(), Minimality.SMALLEST, null, null, detail, null);
+  }
+
+  /** A finding with causes and a witness. */
+  static Finding of(
+      Kind kind,
+      String rule,
+      List<String> causes,
+      Minimality minimality,
+      Connection witness,
+      String decidedBy) {
+    return new Finding(kind, rule, causes, minimality, witness, decidedBy, "", null);
+  }
+
+  /** The work budget ran out before a question about the rule was settled. */
+  static Finding undecided(String rule, String question) {
+    return new Finding(
+        Kind.UNDECIDED, rule, List.of(), Minimality.UNPROVEN, null, null, question, null);
+  }
+
+  /** The detail of the finding in words, or empty. */
+  public String words() {
+    return need == null ? detail : need.sentence();
   }
 
   /** Whether it is proven that no smaller set of rules causes it. */

@@ -165,7 +165,7 @@ public final class LiveAnalysis {
     if (kind != Finding.Kind.CORRELATED && kind != Finding.Kind.GENERALISED) {
       throw new IllegalArgumentException("no partners for " + kind);
     }
-    Pairs.Partners found = certificates.partners(handle(id), kind == Finding.Kind.GENERALISED);
+    PartnerHandles found = certificates.partners(handle(id), kind == Finding.Kind.GENERALISED);
     return new Partners(
         found.handles().stream().map(handle -> index.rule(handle).id()).toList(), found.complete());
   }

@@ -3,6 +3,7 @@ package dev.ironsieve.core.analysis;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashSet;
@@ -20,6 +21,33 @@ import java.util.Set;
  */
 public final class Mergeable {
   private Mergeable() {}
+
+  /** The finding about a rule in force and the next one in force below it, if there is one. */
+  static Optional<Finding> of(int handle, RuleIndex index) {
+    int next = nextInForce(handle, index);
+    if (next == RuleIndex.NONE || merged(index.rule(handle), index.rule(next)).isEmpty()) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        Finding.of(
+            Finding.Kind.MERGEABLE,
+            index.rule(handle).id(),
+            List.of(index.rule(next).id()),
+            Minimality.SMALLEST,
+            null,
+            null));
+  }
+
+  private static int nextInForce(int handle, RuleIndex index) {
+    if (!index.rule(handle).isInForce()) {
+      return RuleIndex.NONE;
+    }
+    int position = index.position(handle) + 1;
+    while (position < index.size() && !index.rule(index.handleAt(position)).isInForce()) {
+      position++;
+    }
+    return position < index.size() ? index.handleAt(position) : RuleIndex.NONE;
+  }
 
   /** The one rule that can stand for both, with the identity of the upper; O(size of the rules). */
   public static Optional<Rule> merged(Rule upper, Rule lower) {

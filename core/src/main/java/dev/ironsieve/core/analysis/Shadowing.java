@@ -31,7 +31,7 @@ final class Shadowing {
       return new Standing.PassedOver();
     }
     List<Box> target = index.region(handle);
-    if (target.isEmpty()) {
+    if (Empty.matchesNothing(handle, index)) {
       return new Standing.Empty();
     }
     int[] corner = leastCovered.corner(target.getFirst());

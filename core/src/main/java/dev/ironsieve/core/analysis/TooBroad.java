@@ -10,6 +10,7 @@ import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Resolution;
 import dev.ironsieve.core.space.ResolvedMatch;
 import java.math.BigInteger;
+import java.util.Optional;
 
 /**
  * Too broad: a rule that allows and narrows none of the parts that count. A rule that lists every
@@ -18,7 +19,14 @@ import java.math.BigInteger;
 final class TooBroad {
   private TooBroad() {}
 
-  static boolean isTooBroad(int handle, RuleIndex index, Breadth breadth) {
+  /** The finding about a rule in force, if there is one. */
+  static Optional<Finding> of(int handle, RuleIndex index, Breadth breadth) {
+    return isTooBroad(handle, index, breadth)
+        ? Optional.of(Finding.of(Finding.Kind.TOO_BROAD, index.rule(handle).id(), ""))
+        : Optional.empty();
+  }
+
+  private static boolean isTooBroad(int handle, RuleIndex index, Breadth breadth) {
     Rule rule = index.rule(handle);
     if (!rule.isInForce() || rule.verdict() != Verdict.ALLOW) {
       return false;

@@ -94,7 +94,7 @@ final class UnmetNeed {
   }
 
   /** Every need that is not met. */
-  Certificate.UnmetNeed of(int handle) {
+  Certificate.Needs of(int handle) {
     List<ApplicationFact> allowed = allowed(handle);
     if (allowed.isEmpty()) {
       return Certificate.NO_NEEDS;
@@ -127,7 +127,7 @@ final class UnmetNeed {
         }
       }
     }
-    return new Certificate.UnmetNeed(List.copyOf(unmet.values()), settled);
+    return new Certificate.Needs(List.copyOf(unmet.values()), settled);
   }
 
   /** Whether the rule lets somebody, at this point, use the application there too. */
@@ -156,8 +156,7 @@ final class UnmetNeed {
    * @param fresh whether it came
    * @param above whether it stands, or may have stood, above
    */
-  boolean concerns(
-      int handle, Certificate.UnmetNeed known, int changed, boolean fresh, boolean above) {
+  boolean concerns(int handle, Certificate.Needs known, int changed, boolean fresh, boolean above) {
     boolean met = known.unmet().isEmpty() && known.settled();
     if (met && (fresh ? letsThrough(changed) : !above && !letsThrough(changed))) {
       return false; // it can only help

@@ -2,14 +2,10 @@ package dev.ironsieve.core.analysis;
 
 import dev.ironsieve.core.analysis.Certificate.Below;
 import dev.ironsieve.core.analysis.Certificate.Pair;
-import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Breadth;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
-import dev.ironsieve.core.model.Opening;
-import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.ruleindex.RuleIndex;
-import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -18,7 +14,8 @@ import java.util.Objects;
 import java.util.stream.Stream;
 
 /**
- * What is told of one rule: its certificates in ids and connections.
+ * The standing and the findings of one rule, with ids and connections in place of the handles and
+ * points of its certificates.
  *
  * @param standing where it stands
  * @param findings in the order of their kinds
@@ -39,10 +36,7 @@ record View(Standing standing, List<Finding> findings) {
         .filter(Objects::nonNull);
   }
 
-  /** Uses that a finding names one by one. */
-  private static final int MOST_TOLD = 3;
-
-  /** Makes views; asks nothing that is not cheap. */
+  /** Makes views of certificates that are there already. */
   record Maker(RuleIndex index, Certificates certificates, long steps, Breadth breadth) {
 
     View of(int handle) {
@@ -65,33 +59,11 @@ record View(Standing standing, List<Finding> findings) {
       addBelow(findings, handle);
       addPair(findings, handle, Finding.Kind.CORRELATED, certificates.correlated(handle));
       addPair(findings, handle, Finding.Kind.GENERALISED, certificates.generalised(handle));
-      if (TooBroad.isTooBroad(handle, index, breadth)) {
-        findings.add(
-            new Finding(
-                Finding.Kind.TOO_BROAD,
-                id(handle),
-                List.of(),
-                Minimality.SMALLEST,
-                null,
-                null,
-                ""));
-      }
-      Expiry.of(index.rule(handle), index.resolution().day()).ifPresent(findings::add);
+      TooBroad.of(handle, index, breadth).ifPresent(findings::add);
+      Expired.of(index.rule(handle), index.resolution().day()).ifPresent(findings::add);
       addNeeds(findings, handle);
-      addUnseen(findings, handle);
-      int next = nextEnabled(handle);
-      if (next != RuleIndex.NONE
-          && Mergeable.merged(index.rule(handle), index.rule(next)).isPresent()) {
-        findings.add(
-            new Finding(
-                Finding.Kind.MERGEABLE,
-                id(handle),
-                List.of(id(next)),
-                Minimality.SMALLEST,
-                null,
-                null,
-                ""));
-      }
+      findings.addAll(UnseenFeature.of(handle, index));
+      Mergeable.of(handle, index).ifPresent(findings::add);
       return List.copyOf(findings);
     }
 
@@ -136,7 +108,7 @@ record View(Standing standing, List<Finding> findings) {
       switch (standing) {
         case Standing.Covered s ->
             out.add(
-                new Finding(
+                Finding.of(
                     s.kind() == Standing.Kind.SHADOWED
                         ? Finding.Kind.SHADOWED
                         : Finding.Kind.REDUNDANT_ABOVE,
@@ -144,34 +116,13 @@ record View(Standing standing, List<Finding> findings) {
                     s.causes(),
                     s.minimality(),
                     s.witness(),
-                    s.decidedBy(),
-                    ""));
-        case Standing.Empty s when isOver(handle) -> {} // EXPIRED reports it
-        case Standing.Empty s ->
-            out.add(
-                new Finding(
-                    Finding.Kind.EMPTY,
-                    id(handle),
-                    List.of(),
-                    Minimality.SMALLEST,
-                    null,
-                    null,
-                    ""));
-        case Standing.Undecided s -> out.add(undecided(handle, s.question()));
+                    s.decidedBy()));
+        case Standing.Empty s -> Empty.of(handle, index).ifPresent(out::add);
+        case Standing.Undecided s -> out.add(Finding.undecided(id(handle), s.question()));
         case Standing.Decides s -> {}
         case Standing.PassedOver s -> {}
         case null -> {}
       }
-    }
-
-    private boolean isOver(int handle) {
-      return index.resolution().day() != null
-          && index.rule(handle).validity().isOverBefore(index.resolution().day());
-    }
-
-    private Finding undecided(int handle, String question) {
-      return new Finding(
-          Finding.Kind.UNDECIDED, id(handle), List.of(), Minimality.UNPROVEN, null, null, question);
     }
 
     private void addBelow(List<Finding> out, int handle) {
@@ -187,17 +138,16 @@ record View(Standing standing, List<Finding> findings) {
                   handle,
                   next);
           out.add(
-              new Finding(
+              Finding.of(
                   Finding.Kind.REDUNDANT_BELOW,
                   id(handle),
                   ids(below.causes()),
                   below.minimality(),
                   witness,
-                  id(next),
-                  ""));
+                  id(next)));
         }
         case Below.Undecided below ->
-            out.add(undecided(handle, "whether the rules below would say the same"));
+            out.add(Finding.undecided(id(handle), "whether the rules below would say the same"));
         case Below.Matters below -> {}
         case Below.NotAsked below -> {}
       }
@@ -210,23 +160,19 @@ record View(Standing standing, List<Finding> findings) {
           Connection witness =
               connection(found.point(), p -> index.first(p) == other, handle, other);
           out.add(
-              new Finding(
-                  kind,
-                  id(handle),
-                  List.of(id(other)),
-                  Minimality.SMALLEST,
-                  witness,
-                  id(other),
-                  ""));
+              Finding.of(
+                  kind, id(handle), List.of(id(other)), Minimality.SMALLEST, witness, id(other)));
         }
         case Pair.Undecided open ->
-            out.add(undecided(handle, "whether an earlier rule with another verdict overlaps it"));
+            out.add(
+                Finding.undecided(
+                    id(handle), "whether an earlier rule with another verdict overlaps it"));
         case Pair.None none -> {}
       }
     }
 
     private void addNeeds(List<Finding> out, int handle) {
-      Certificate.UnmetNeed needs = certificates.needs(handle);
+      Certificate.Needs needs = certificates.needs(handle);
       for (Certificate.Unmet unmet : needs.unmet()) {
         int[] axes = {
           Space.FROM,
@@ -239,8 +185,6 @@ record View(Standing standing, List<Finding> findings) {
                 unmet.point(),
                 p -> index.first(p) == handle && isAlike(axes, p, unmet.point()),
                 handle);
-        String verb = unmet.applications().size() == 1 ? " needs " : " need ";
-        String says = String.join(", ", unmet.applications()) + verb + unmet.needed();
         out.add(
             new Finding(
                 Finding.Kind.UNMET_NEED,
@@ -249,10 +193,11 @@ record View(Standing standing, List<Finding> findings) {
                 unmet.minimality(),
                 witness,
                 id(handle),
-                says));
+                "",
+                new Finding.Need(unmet.applications(), unmet.needed())));
       }
       if (!needs.settled()) {
-        out.add(undecided(handle, "whether all that its applications need is allowed"));
+        out.add(Finding.undecided(id(handle), "whether all that its applications need is allowed"));
       }
     }
 
@@ -263,74 +208,6 @@ record View(Standing standing, List<Finding> findings) {
         }
       }
       return true;
-    }
-
-    /** What the rule tells apart, though it looks alike as long as a connection stays sealed. */
-    private void addUnseen(List<Finding> out, int handle) {
-      Rule rule = index.rule(handle);
-      int axis = index.space().axis(Coordinate.APPLICATION) - Space.TERMS;
-      boolean asksForFiles = !rule.term(Coordinate.FILE_KIND).isAny();
-      boolean asks = asksForFiles || !rule.term(Coordinate.APPLICATION).isAny();
-      if (!rule.isInForce() || rule.opening() == Opening.OPENED) {
-        return;
-      }
-      if (UnseenPath.areUnseen(handle, index)) {
-        out.add(
-            new Finding(
-                Finding.Kind.UNSEEN_FEATURE,
-                id(handle),
-                List.of(),
-                Minimality.SMALLEST,
-                null,
-                null,
-                "the path of a site"));
-      }
-      if (axis < 0 || !asks) {
-        return;
-      }
-      IntSet wanted = index.match(handle).terms().get(axis);
-      List<String> values = index.resolution().vocabularies().get(axis).values();
-      List<String> unseen = new ArrayList<>();
-      boolean anySealed = false;
-      for (ApplicationFact fact : index.resolution().applications()) {
-        IntSet hidden = fact.openedOnly();
-        boolean sealed = wanted.intersects(hidden);
-        anySealed |= sealed;
-        if (sealed && !wanted.containsAll(hidden)) {
-          wanted.intersect(hidden).forEach(value -> unseen.add(values.get(value)));
-        }
-      }
-      List<String> told = new ArrayList<>(unseen.subList(0, Math.min(MOST_TOLD, unseen.size())));
-      if (unseen.size() > MOST_TOLD) {
-        told.add(unseen.size() - MOST_TOLD + " more");
-      }
-      if (asksForFiles && anySealed) {
-        told.add("the kind of file");
-      }
-      if (!told.isEmpty()) {
-        String last = told.removeLast();
-        String says = told.isEmpty() ? last : String.join(", ", told) + " and " + last;
-        out.add(
-            new Finding(
-                Finding.Kind.UNSEEN_FEATURE,
-                id(handle),
-                List.of(),
-                Minimality.SMALLEST,
-                null,
-                null,
-                says));
-      }
-    }
-
-    private int nextEnabled(int handle) {
-      if (!index.rule(handle).isInForce()) {
-        return RuleIndex.NONE;
-      }
-      int position = index.position(handle) + 1;
-      while (position < index.size() && !index.rule(index.handleAt(position)).isInForce()) {
-        position++;
-      }
-      return position < index.size() ? index.handleAt(position) : RuleIndex.NONE;
     }
   }
 }

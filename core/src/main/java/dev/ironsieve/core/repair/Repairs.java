@@ -9,7 +9,6 @@ import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Place;
 import dev.ironsieve.core.edit.Touched;
-import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Names;
@@ -20,10 +19,10 @@ import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 
@@ -125,15 +124,7 @@ public final class Repairs {
    */
   private void allowNeeded(Finding finding) {
     Rule rule = rule(finding.rule());
-    Optional<String> needed =
-        analysis.index().resolution().applications().stream()
-            .map(ApplicationFact::name)
-            .filter(name -> finding.says().endsWith(" " + name))
-            .max(Comparator.comparingInt(String::length));
-    if (needed.isEmpty()) {
-      return;
-    }
-    String name = needed.get();
+    String name = finding.need().needed();
     if (!allowAbove(finding, name, allowing(name, rule, true))) {
       allowAbove(finding, name, allowing(name, rule, false));
     }
@@ -185,7 +176,7 @@ public final class Repairs {
     trial.update(edit.apply(base), touched);
     Optional<Finding> out =
         trial.findings(finding.rule()).stream()
-            .filter(f -> f.kind() == finding.kind() && f.says().equals(finding.says()))
+            .filter(f -> f.kind() == finding.kind() && Objects.equals(f.need(), finding.need()))
             .findFirst();
     trial.update(base, touched);
     return out;

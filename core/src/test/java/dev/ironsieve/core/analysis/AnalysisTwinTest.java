@@ -73,8 +73,8 @@ class AnalysisTwinTest {
           continue;
         }
         unmetNeeds++;
-        told.add(finding.says()); // in these worlds one application needs another
-        String needed = finding.says().substring(finding.says().lastIndexOf(' ') + 1);
+        told.add(finding.words()); // in these worlds one application needs another
+        String needed = finding.need().needed();
         assertThat(slow.decide(finding.witness())).as(as + finding).contains(rule);
         BitSet causes = bits(finding.causes());
         assertThat(needs.isKeptFrom(finding.witness(), needed, causes)).as(as + finding).isTrue();

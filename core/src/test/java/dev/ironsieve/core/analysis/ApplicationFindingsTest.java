@@ -113,7 +113,7 @@ class ApplicationFindingsTest {
 
   private static List<String> says(Rulebase base, String rule, Finding.Kind kind) {
     return new LiveAnalysis(base)
-        .findings(rule).stream().filter(f -> f.kind() == kind).map(Finding::says).toList();
+        .findings(rule).stream().filter(f -> f.kind() == kind).map(Finding::words).toList();
   }
 
   @ParameterizedTest
@@ -398,10 +398,10 @@ class ApplicationFindingsTest {
       boolean open = findings.stream().anyMatch(f -> f.kind() == Finding.Kind.UNDECIDED);
       found.add(open ? -1 : unmet.size());
       for (Finding finding : unmet) {
-        if (finding.says().contains("sign-in")) {
+        if (finding.words().contains("sign-in")) {
           assertThat(finding.causes()).containsExactly("r2", "r3");
         } else {
-          assertThat(finding.says()).isEqualTo("Tide needs Mail");
+          assertThat(finding.words()).isEqualTo("Tide needs Mail");
           assertThat(finding.causes()).containsExactly("r5");
         }
       }

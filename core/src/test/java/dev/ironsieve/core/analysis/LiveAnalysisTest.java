@@ -45,7 +45,7 @@ class LiveAnalysisTest {
     Map<String, List<Object>> out = new HashMap<>();
     for (Rule rule : live.rulebase().rules()) {
       List<Object> all = new ArrayList<>(List.of(live.standing(rule.id()).getClass()));
-      live.findings(rule.id()).forEach(f -> all.addAll(List.of(f.kind(), f.causes(), f.says())));
+      live.findings(rule.id()).forEach(f -> all.addAll(List.of(f.kind(), f.causes(), f.words())));
       out.put(rule.id(), all);
     }
     return out;

@@ -350,8 +350,8 @@ class OtherWordsTest {
           .isEqualTo(anew.findings(rule.id()).stream().map(Finding::kind).toList());
       assertThat(live.findings(rule.id()))
           .as(where)
-          .extracting(Finding::says)
-          .isEqualTo(anew.findings(rule.id()).stream().map(Finding::says).toList());
+          .extracting(Finding::words)
+          .isEqualTo(anew.findings(rule.id()).stream().map(Finding::words).toList());
       for (Finding finding : live.findings(rule.id())) {
         if (finding.witness() != null) {
           assertThat(matcher.decide(finding.witness()).map(Rule::id).orElse(null))

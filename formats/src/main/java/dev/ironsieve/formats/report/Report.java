@@ -108,21 +108,21 @@ public record Report(String file, int rules, List<Entry> entries) {
                       + rulebase.gatewaySettings().breadth().counting().stream()
                           .map(part -> part.name().toLowerCase(Locale.ROOT).replace('_', ' '))
                           .collect(Collectors.joining(", "));
-              case EXPIRED -> " has expired: its last day was " + finding.says();
-              case ENDS_SOON -> " ends soon: its last day is " + finding.says();
+              case EXPIRED -> " has expired: its last day was " + finding.words();
+              case ENDS_SOON -> " ends soon: its last day is " + finding.words();
               case UNMET_NEED ->
                   " allows what does not work: "
-                      + finding.says()
+                      + finding.words()
                       + ", which "
                       + (causes.isEmpty() ? "no rule allows" : list + " refuse")
                       + "; for example "
                       + witness;
               case UNSEEN_FEATURE ->
                   " tells apart what does not show as long as connections stay sealed: "
-                      + finding.says();
+                      + finding.words();
               case MERGEABLE -> " can be merged with " + list;
               case UNDECIDED ->
-                  " is undecided: " + finding.says() + " was not settled within the budget";
+                  " is undecided: " + finding.words() + " was not settled within the budget";
             };
     String known =
         finding.minimality() == Minimality.UNPROVEN && !causes.isEmpty()

@@ -10,7 +10,6 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
@@ -61,13 +60,13 @@ public record FindingDocument(
   static FindingDocument of(Finding finding, LiveAnalysis analysis) {
     return new FindingDocument(
         finding.kind().word(),
-        finding.kind().severity().name().toLowerCase(Locale.ROOT),
+        finding.kind().severity().word(),
         finding.causes(),
         finding.causes().size() > 1 ? finding.smallest() : null,
         !finding.causes().isEmpty() && finding.minimality() == Minimality.UNPROVEN ? false : null,
         finding.witness() == null ? null : witness(finding, analysis),
         finding.decidedBy(),
-        finding.says().isEmpty() ? null : finding.says());
+        finding.words().isEmpty() ? null : finding.words());
   }
 
   private static String witness(Finding finding, LiveAnalysis analysis) {

@@ -4,15 +4,17 @@ import dev.ironsieve.core.model.Rule;
 import java.time.LocalDate;
 import java.util.Optional;
 
-/** Expired and ends soon: rules whose end date has passed, or comes within some days. */
-final class Expiry {
+/** Expired and ends soon: a rule whose end date has passed, or is near. */
+final class Expired {
   /** Days before its end date from which on a rule ends soon. */
   static final int SOON = 30;
 
-  private Expiry() {}
+  private Expired() {}
 
   /**
-   * @param day that is today; null if nobody said so, and then nothing is found
+   * The finding about a rule in force, if there is one.
+   *
+   * @param day today; null if no day was given, and then nothing is found
    */
   static Optional<Finding> of(Rule rule, LocalDate day) {
     LocalDate end = rule.validity().end();
@@ -21,8 +23,6 @@ final class Expiry {
     }
     Finding.Kind kind =
         rule.validity().isOverBefore(day) ? Finding.Kind.EXPIRED : Finding.Kind.ENDS_SOON;
-    return Optional.of(
-        new Finding(
-            kind, rule.id(), java.util.List.of(), Minimality.SMALLEST, null, null, end.toString()));
+    return Optional.of(Finding.of(kind, rule.id(), end.toString()));
   }
 }
