@@ -40,9 +40,13 @@ export default function RepairDialog({
       {!ways && !failed && <Working on="What each would change" />}
       {ways?.length === 0 && <p className="text-dim">No automatic repair. Edit the rule.</p>}
       {ways?.map((way) => (
-        <section key={way.says} aria-label={way.says} className="mb-4 border-t border-line pt-3">
+        <section
+          key={way.summary}
+          aria-label={way.summary}
+          className="mb-4 border-t border-line pt-3"
+        >
           <div className="mb-2 flex items-baseline gap-3">
-            <h3 className="min-w-0 flex-1 font-semibold">{way.says}</h3>
+            <h3 className="min-w-0 flex-1 font-semibold">{way.summary}</h3>
             <Button main onClick={() => void mend(way.edit)}>
               Apply
             </Button>

@@ -42,7 +42,7 @@ describe('findings', () => {
       kind: 'unmet-need' as const,
       severity: 'warning' as const,
       causes: ['a'],
-      says: 'Reel needs Reel sign-in',
+      detail: 'Reel needs Reel sign-in',
       witness: 'tcp/443 application Reel: view',
     };
     expect(longFinding(rule, unmet, numbers, byId)).toBe(

@@ -99,9 +99,9 @@ export function shortFinding(finding: Finding, numbers: Map<string, number>): st
     case 'generalised':
       return `generalises ${listed(causes)}`;
     case 'expired':
-      return `expired ${finding.says}`;
+      return `expired ${finding.detail}`;
     case 'ends-soon':
-      return `ends ${finding.says}`;
+      return `ends ${finding.detail}`;
     case 'undecided':
       return 'undecided';
   }
@@ -151,15 +151,15 @@ export function longFinding(
     case 'too-broad':
       return 'It allows, and narrows nothing that counts: people, applications, sites or services, unless set otherwise. Narrowing only times, devices or kinds of files does not excuse it.';
     case 'expired':
-      return `Its last day was ${finding.says}, so it decides nothing.`;
+      return `Its last day was ${finding.detail}, so it decides nothing.`;
     case 'ends-soon':
-      return `Its last day is ${finding.says}.`;
+      return `Its last day is ${finding.detail}.`;
     case 'unmet-need':
       return causes.length
-        ? `${finding.says}, which ${listed(causes.map((cause) => `rule ${cause}`))} ${causes.length > 1 ? 'refuse' : 'refuses'} to somebody whom this lets through.`
-        : `${finding.says}, which no rule allows to somebody whom this lets through.`;
+        ? `${finding.detail}, which ${listed(causes.map((cause) => `rule ${cause}`))} ${causes.length > 1 ? 'refuse' : 'refuses'} to somebody whom this lets through.`
+        : `${finding.detail}, which no rule allows to somebody whom this lets through.`;
     case 'unseen-feature':
-      return `${finding.says}: that shows only in opened connections, and this rule leaves them sealed.`;
+      return `${finding.detail}: that shows only in opened connections, and this rule leaves them sealed.`;
     case 'mergeable':
       return `It and rule ${listed(causes)} below differ in one criterion only: one rule with the items of both does the same.`;
     case 'correlated':
@@ -167,7 +167,7 @@ export function longFinding(
     case 'generalised':
       return `It contains ${rules.toLowerCase()} above, which has another verdict: usual for an exception.`;
     case 'undecided':
-      return `Analysis limit reached: not settled ${finding.says}.`;
+      return `Analysis limit reached: not settled ${finding.detail}.`;
   }
 }
 

@@ -48,7 +48,7 @@ export function RulePanel({
       )}
       {standing?.findings.map((finding, i, all) => (
         <div
-          key={`${finding.kind} ${finding.says ?? ''}`}
+          key={`${finding.kind} ${finding.detail ?? ''}`}
           className="mt-2 border-t border-line pt-2"
           data-finding={finding.kind}
         >

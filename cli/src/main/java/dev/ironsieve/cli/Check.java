@@ -42,7 +42,7 @@ final class Check implements Callable<Integer> {
       List<Integer> causes,
       String witness,
       Integer decidedBy,
-      String says) {}
+      String message) {}
 
   @Parameters(
       arity = "1..*",
@@ -98,7 +98,8 @@ final class Check implements Callable<Integer> {
       for (Report.Entry entry : report.entries()) {
         out.println(
             "%s: %s: rule %d %s"
-                .formatted(report.file(), Main.word(entry.severity()), entry.rule(), entry.says()));
+                .formatted(
+                    report.file(), Main.word(entry.severity()), entry.rule(), entry.message()));
       }
     }
     out.println(findings + " found in " + rules + " rules");
@@ -118,7 +119,7 @@ final class Check implements Callable<Integer> {
                 e.causes().stream().map(Report.Cause::rule).toList(),
                 e.witness(),
                 e.decidedBy(),
-                e.says()));
+                e.message()));
       }
     }
     return out;

@@ -297,7 +297,7 @@ class ScheduleTest {
         .get(repairs.formatted("b"))
         .then()
         .statusCode(200)
-        .body("says", contains("Delete \"B\"", "Move \"B\" above \"A\""))
+        .body("summary", contains("Delete \"B\"", "Move \"B\" above \"A\""))
         .body("[0].verdicts.size()", is(0))
         .body("[0].complete", is(true))
         .body("[1].verdicts[0].before", is("drop"))

@@ -64,11 +64,11 @@ final class Certificate {
   record Needs(List<Unmet> unmet, boolean settled) {}
 
   /**
-   * Whom the rule lets use some applications at this point, nothing lets use what they need.
+   * A source at this point may use some applications, but no rule lets it use the one they need.
    *
    * @param applications by name
    * @param needed the application that they need
-   * @param causes without these rules it would be let through; none if nothing else would
+   * @param causes rules whose removal would allow it; none if no rule below would allow it either
    */
   record Unmet(
       List<String> applications, String needed, int[] point, int[] causes, Minimality minimality) {

@@ -105,9 +105,9 @@ final class Certificates {
   }
 
   /**
-   * Asks again what can hang on which hosts are told apart, whatever the rules say.
+   * Repeats the questions whose answer can depend on the classes of hosts.
    *
-   * @return handles of the rules about which it was asked
+   * @return handles of the rules concerned
    */
   BitSet askNeeds() {
     BitSet asked = new BitSet();
@@ -158,8 +158,8 @@ final class Certificates {
 
   private static long segment(Box box, int end) {
     IntSet side = box.side(end);
-    boolean wide = side.max() - side.min() > Space.LABELS / WIDE;
-    return wide ? 0 : 1 + side.min() / (Space.LABELS / SEGMENTS);
+    boolean wide = side.max() - side.min() > Space.CODES / WIDE;
+    return wide ? 0 : 1 + side.min() / (Space.CODES / SEGMENTS);
   }
 
   /** Asks about some rules, on several threads if they are many. */

@@ -80,7 +80,7 @@ public record Finding(
     GENERALISED(Severity.NOTE),
     /** It allows, and narrows nothing of what counts; see {@link Breadth}. */
     TOO_BROAD(Severity.WARNING),
-    /** It allows an application for somebody to whom no rule allows what that needs. */
+    /** It allows an application for a source to which no rule allows one that it needs. */
     UNMET_NEED(Severity.WARNING),
     /**
      * It tells uses of an application apart that look alike in the sealed connections it leaves.

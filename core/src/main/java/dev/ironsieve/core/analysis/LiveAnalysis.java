@@ -187,9 +187,9 @@ public final class LiveAnalysis {
   /**
    * What an update changed.
    *
-   * @param answers ids of rules whose standing or findings are new or others than before
-   * @param reaches ids of rules of whose match more or less may get through than before; of a few
-   *     rules also of those whose sample is another because other values are told apart
+   * @param answers ids of rules whose standing or findings changed
+   * @param reaches ids of rules whose reach may have changed; in a small rulebase also of those
+   *     whose sample changed with the classes of values
    */
   public record Changed(Set<String> answers, Set<String> reaches) {}
 
@@ -214,7 +214,7 @@ public final class LiveAnalysis {
 
   private Changed updated(Rulebase next, Set<String> moved) {
     if (views.size() < index.size()) {
-      makeMissing(); // what is told after the update is compared with what was told before it
+      makeMissing(); // the views before the update, to compare with those after it
     }
     if (!next.gatewaySettings().breadth().equals(rulebase.gatewaySettings().breadth())) {
       return startAgain(next);
@@ -350,17 +350,17 @@ public final class LiveAnalysis {
   }
 
   /**
-   * Follows rules and objects that say other hosts, times or states of devices: tells apart what is
-   * said before and after, takes over the rules, and leaves what is said no longer. What is to be
-   * told of rules is left out where it may be otherwise.
+   * Follows an edit that mentions other hosts, times or device states: splits classes for the old
+   * and the new terms, replaces the rules, and merges classes that are no longer needed. Drops
+   * views that may have changed.
    *
    * @param next with the same sources
-   * @return ids of rules of whose match more or less may get through than before; null if it was
-   *     not possible, then some of it may have been done
+   * @return ids of rules whose reach may have changed; null if this was not possible, in which case
+   *     part of the update may be applied
    */
   Set<String> follow(Rulebase next, Set<String> moved) {
     Rulebase was = next; // the rules that there are, telling apart also what is to be said
-    Rulebase is = next; // the next rules, telling apart also what was said
+    Rulebase is = next; // the rules after the edit, with the classes of both
     try {
       if (!next.hasObjectsOf(rulebase)) {
         was = rulebase.tellingApart(next);
@@ -474,7 +474,7 @@ public final class LiveAnalysis {
     return new Changed(changed, all);
   }
 
-  /** Whether two rules can be merged hangs on what stands next to each other. */
+  /** Whether two rules are mergeable depends on which rules are neighbours. */
   private void addNeighbours(RuleIndex.Change change, List<IndexChange> events, BitSet asked) {
     Set<Integer> places = new HashSet<>();
     events.forEach(event -> places.add(event.place()));
@@ -494,8 +494,8 @@ public final class LiveAnalysis {
   }
 
   /**
-   * A new rule may cut a class in two, and then a connection that was told as an example may lie in
-   * the half that the new rule takes, although the certificate's point does not.
+   * A new rule may split a class. The connection shown as a witness may then lie in the half that
+   * the new rule takes, although the point of the certificate does not.
    */
   private void addOutdated(List<IndexChange> events, BitSet asked) {
     for (IndexChange event : events) {

@@ -20,12 +20,12 @@ public record Placement(
     String rule, int place, int places, List<BlockingRule> blockingRules, boolean complete) {
 
   /**
-   * A rule with another verdict that decides some connection of this rule's when this rule is not
-   * there.
+   * A rule with another verdict that would decide some connections of this rule if this rule were
+   * absent.
    *
    * @param position of that rule among the others, from 0
    * @param rule its id
-   * @param verdict what it says
+   * @param verdict the verdict of that rule
    * @param witness a connection that both match and that it would decide
    */
   public record BlockingRule(int position, String rule, Verdict verdict, Connection witness) {}

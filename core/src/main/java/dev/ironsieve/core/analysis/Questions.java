@@ -43,7 +43,7 @@ final class Questions {
     return index.rule(handle).isInForce();
   }
 
-  /** What is asked of a point. */
+  /** A condition on a point. */
   interface Wanted {
     boolean holds(int[] point);
   }

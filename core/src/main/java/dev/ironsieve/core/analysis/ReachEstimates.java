@@ -24,7 +24,10 @@ final class ReachEstimates {
   private static final int FEWEST_SAMPLES = 16;
   private static final int ALL_SAMPLES = 256_000;
 
-  /** Of so many rules each is sampled again at once where another value is told apart. */
+  /**
+   * In rulebases of at most so many rules, all reach is sampled again when classes of values
+   * change.
+   */
   private static final int FEW_RULES = 200;
 
   private final RuleIndex index;
@@ -149,9 +152,9 @@ final class ReachEstimates {
   }
 
   /**
-   * Takes over what rules that came and that went tell apart.
+   * Updates the cuts of each axis with the rules that were added and removed.
    *
-   * @return whether anything is told apart that was not before, or no longer
+   * @return whether a class was split or merged
    */
   private boolean updateApart(RuleIndex.Change change) {
     boolean others = false;
@@ -201,7 +204,7 @@ final class ReachEstimates {
     return changed;
   }
 
-  /** Whether all that is told is told again where another value is told apart. */
+  /** Whether all reach is sampled again when classes of values change. */
   static boolean areFew(RuleIndex index) {
     return index.size() <= FEW_RULES;
   }

@@ -96,7 +96,7 @@ final class Shadowing {
     return decided.standing(minimalCause);
   }
 
-  /** Whether a rule that says otherwise decides anything of what is covered. */
+  /** Whether a rule with another verdict decides any part of the covered match. */
   private final class Decided {
     private final int handle;
     private final List<Box> target;
@@ -118,7 +118,8 @@ final class Shadowing {
         return false;
       }
       List<Box> shared = Box.shared(target, index.region(other));
-      // Any rule that says otherwise will do, so only those that say the same keep this one off.
+      // Any rule with another verdict will do, so only rules with the same verdict keep a point
+      // off.
       CoverSearch.Holder sayingTheSame =
           point -> {
             int first = index.first(point);

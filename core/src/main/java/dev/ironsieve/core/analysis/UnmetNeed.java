@@ -21,14 +21,14 @@ import java.util.Map;
 import java.util.stream.IntStream;
 
 /**
- * Unmet need: a rule that speaks of applications lets somebody use one that needs another, and no
- * rule lets the same somebody use that other on a port that is usual for it, at one of its hosts.
- * Somebody is an end to come from, a person and a device.
+ * Unmet need: a rule with an application criterion allows a source an application that needs
+ * another one, and no rule allows that source the needed one on a usual port at one of its hosts. A
+ * source is a source endpoint, a person and a device.
  *
- * <p>Whoever the rule lets through is looked for who is in no box of those that are known to be
- * served. What is found is either unmet, or some rule lets one of its connections with the needed
- * application through; then so it does for a whole box of others, which is added to those. Each
- * round settles at least one class of somebody.
+ * <p>Each round looks for a source that the rule lets through and that lies in no box of sources
+ * known to be served. Either its need is unmet, or some rule lets one of its connections with the
+ * needed application through; that rule then serves a whole box of sources, which is added. Each
+ * round settles at least one class of sources.
  */
 final class UnmetNeed {
   private final Questions questions;
@@ -36,7 +36,7 @@ final class UnmetNeed {
   private final Space space;
   private final int applications; // axis; -1 if there is none
   private final int sites; // axis; -1 if there is none
-  private final int[] who; // axes that say who somebody is
+  private final int[] who; // the axes of a source
   private final Map<String, ApplicationFact> facts = new HashMap<>();
   private final Map<String, Place> places = new HashMap<>(); // by application
   private final List<ApplicationFact> needy = new ArrayList<>();
@@ -75,7 +75,7 @@ final class UnmetNeed {
    */
   private record Place(IntSet uses, IntSet services, IntSet sites) {}
 
-  /** What a rule lets somebody use that needs something, or nothing. */
+  /** The applications with needs that the rule allows. */
   private List<ApplicationFact> allowed(int handle) {
     if (needy.isEmpty()
         || !questions.enabled(handle)
@@ -107,7 +107,7 @@ final class UnmetNeed {
         ApplicationFact needed = facts.get(Names.key(need));
         Unmet known = unmet.get(needed.name());
         if (known != null) {
-          // Whether the others fall short too is told by trying the same somebody.
+          // The other applications are tried with the same source.
           if (isAllowedTo(handle, known.point(), fact)) {
             unmet.put(needed.name(), known.with(fact.name()));
             continue;
@@ -130,7 +130,7 @@ final class UnmetNeed {
     return new Certificate.Needs(List.copyOf(unmet.values()), settled);
   }
 
-  /** Whether the rule lets somebody, at this point, use the application there too. */
+  /** Whether the rule also lets the source of this point use the application there. */
   private boolean isAllowedTo(int handle, int[] point, ApplicationFact fact) {
     int[] other = point.clone();
     other[applications] = codes(fact).min();
@@ -193,7 +193,9 @@ final class UnmetNeed {
     OPEN
   }
 
-  /** One question: whether everybody whom a rule lets use one application may use another. */
+  /**
+   * One question: may every source that a rule lets use one application also use the needed one?
+   */
   private final class Search {
     private final int handle;
     private final ApplicationFact fact;
@@ -225,8 +227,8 @@ final class UnmetNeed {
           case Outcome.Exhausted exhausted -> {
             return Answer.OPEN;
           }
-          case Outcome.Uncovered somebody -> {
-            Answer answer = serve(somebody.point());
+          case Outcome.Uncovered source -> {
+            Answer answer = serve(source.point());
             if (answer != Answer.MET) {
               return answer;
             }
@@ -255,9 +257,9 @@ final class UnmetNeed {
           : List.of(served.get(number - index.handles()));
     }
 
-    /** Looks for a connection of somebody with the needed application that is let through. */
-    private Answer serve(int[] somebody) {
-      Box wanted = wanted(somebody);
+    /** Looks for a connection of a source with the needed application that is let through. */
+    private Answer serve(int[] source) {
+      Box wanted = wanted(source);
       int[] rules =
           index.overlapping(List.of(wanted), 0, index.size(), UnmetNeed.this::letsThrough);
       IntSet enough = IntSet.EMPTY;
@@ -274,20 +276,20 @@ final class UnmetNeed {
           case Outcome.Covered covered -> enough = enough.union(covered.rules());
         }
       }
-      found = unmet(somebody, enough, wanted, rules);
+      found = unmet(source, enough, wanted, rules);
       return Answer.UNMET;
     }
 
-    /** Everything that somebody could do with the needed application. */
-    private Box wanted(int[] somebody) {
+    /** All connections of a source with the needed application. */
+    private Box wanted(int[] source) {
       IntSet[] sides = new IntSet[space.axes()];
       for (int axis = 0; axis < sides.length; axis++) {
         sides[axis] = space.all(axis);
       }
       for (int axis : who) {
-        sides[axis] = space.classOf(axis, somebody[axis]);
+        sides[axis] = space.classOf(axis, source[axis]);
       }
-      sides[Space.TO] = space.family(Space.TO, space.family(somebody[Space.FROM]));
+      sides[Space.TO] = space.family(Space.TO, space.family(source[Space.FROM]));
       Place place = place(needed);
       sides[applications] = place.uses;
       sides[Space.SERVICE] = place.services;
@@ -298,9 +300,9 @@ final class UnmetNeed {
     }
 
     /**
-     * A box of others, who are let through by the same rule with the same connection.
+     * A box of sources that the same rule lets through with the same connection.
      *
-     * @param point what the rule decides
+     * @param point a point that the rule decides
      */
     private Box alike(int rule, int[] point) {
       IntSet[] sides = new IntSet[space.axes()];
@@ -341,7 +343,7 @@ final class UnmetNeed {
     }
 
     /** Leaves out one cause after the other as long as the rest is enough and the budget lasts. */
-    private Unmet unmet(int[] somebody, IntSet causes, Box wanted, int[] rules) {
+    private Unmet unmet(int[] source, IntSet causes, Box wanted, int[] rules) {
       IntSet kept = causes;
       boolean irreducible = true;
       for (int cause : index.latestFirst(causes)) {
@@ -356,7 +358,7 @@ final class UnmetNeed {
           !irreducible
               ? Minimality.UNPROVEN
               : kept.size() <= 1 ? Minimality.SMALLEST : Minimality.IRREDUCIBLE;
-      return new Unmet(List.of(fact.name()), needed.name(), somebody, kept.toArray(), minimality);
+      return new Unmet(List.of(fact.name()), needed.name(), source, kept.toArray(), minimality);
     }
 
     /**

@@ -44,7 +44,7 @@ record View(Standing standing, List<Finding> findings) {
       return new View(standing, findings(handle, standing));
     }
 
-    /** The findings only, which need no example of what the rule decides. */
+    /** The findings only, which do not need a witness of the rule's own reach. */
     List<Finding> findings(int handle) {
       boolean decides = certificates.standing(handle) instanceof Certificate.Standing.Decides;
       return findings(handle, decides ? null : standing(handle));

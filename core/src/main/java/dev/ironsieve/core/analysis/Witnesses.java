@@ -12,18 +12,18 @@ import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 
 /**
- * The points that rules decide, for the question which of them lie in a rule. Most pairs of rules
- * that meet are told apart by such a point without ever being compared. Made once, when all rules
- * are asked about; an edit makes it outdated.
+ * The points that rules decide, indexed by position and by code. Such a point separates most pairs
+ * of overlapping rules without a comparison of their boxes. Built once for all rules; outdated
+ * after an edit.
  *
- * <p>The codes of both ends are cut into segments. The points of a cell, which is a segment of one
- * end with one of the other, stand together, by position of their rules:
+ * <p>The codes of both ends are cut into segments. The points of a cell, a segment of one end with
+ * a segment of the other, are stored together, by position of their rules:
  *
  * <pre>
- *   starts:     where each cell begins among the entries, then how many entries there are
- *   handles:      [ entry 0, entry 1, ... ]
+ *   starts:     where each cell begins among the entries, then the number of entries
+ *   handles:    [ entry 0, entry 1, ... ]
  *   positions:  [ entry 0, entry 1, ... ]
- *   codes:     for each axis [ entry 0, entry 1, ... ]
+ *   codes:      for each axis [ entry 0, entry 1, ... ]
  * </pre>
  *
  * For rules that lie in many cells, entries are also sorted by code on each axis but the ends.
@@ -57,7 +57,7 @@ final class Witnesses {
     int doublings = 31 - Integer.numberOfLeadingZeros(1 + index.size() / RULES_PER_CELL);
     int bits = Math.min(MOST_BITS, doublings / 2);
     segments = 1 << bits;
-    shift = Integer.numberOfTrailingZeros(Space.LABELS) - bits;
+    shift = Integer.numberOfTrailingZeros(Space.CODES) - bits;
     starts = new int[segments * segments + 1];
     for (int i = 0; i < index.size(); i++) {
       if (standings[index.handleAt(i)] instanceof Standing.Decides decides) {

@@ -11,17 +11,18 @@ import java.util.Set;
 /**
  * One application of a catalogue.
  *
- * @param summary what it is, in a sentence or two
+ * @param summary one or two sentences
  * @param category the one category that it belongs to
- * @param tags what else it is known by
+ * @param tags further labels
  * @param risk from 1, harmless, to 5
  * @param usefulness to a business, from 1 to 5, useful to nearly all
- * @param ports where it usually listens
+ * @param ports the usual ports of its servers
  * @param hosts names of its servers, exact or with a leading {@code *.}
- * @param needs names of applications that must be allowed by rules of their own for it to work
- * @param carries names of applications that are let through inside its own connections only
- * @param features what it lets people do; none if its uses are not told apart
- * @param signatures how its connections are told, beside those that name one of its hosts
+ * @param needs names of applications that separate rules must allow for it to work
+ * @param carries names of applications that are let through only inside its own connections
+ * @param features things that people can do with it; none if the catalogue does not separate them
+ * @param signatures patterns that recognise its connections, beside those that name one of its
+ *     hosts
  */
 public record Application(
     String name,

@@ -76,8 +76,8 @@ public record Catalogue(String edition, List<Application> applications) {
   }
 
   /**
-   * Another edition, in which an application is told by one more signature. An application that is
-   * not there yet is added, in the category {@value #OWN}.
+   * A new edition with one more signature of an application. An unknown application is added, in
+   * the category {@value #OWN}.
    */
   public Catalogue telling(String otherEdition, String application, Signature signature) {
     List<Application> all = new ArrayList<>();
@@ -159,8 +159,8 @@ public record Catalogue(String edition, List<Application> applications) {
   }
 
   /**
-   * How every application is told: its own signatures, and for each of its hosts that a client asks
-   * for it in TLS or in HTTP.
+   * All signatures: the applications' own, and one for each of their hosts, which recognises it in
+   * TLS and HTTP.
    */
   public List<Recogniser.Named> signatures() {
     List<Recogniser.Named> out = new ArrayList<>();

@@ -3,7 +3,7 @@ package dev.ironsieve.core.catalogue;
 /**
  * One thing that an application lets people do.
  *
- * @param seenSealed whether it is told from the application's other use while the connection stays
+ * @param seenSealed whether it differs from the application's other use while the connection stays
  *     encrypted
  */
 public record Feature(String name, boolean seenSealed) {

@@ -1,5 +1,5 @@
 /**
- * The application catalogue: what applications there are in one edition, what rules can say of
- * them, and what another edition changes.
+ * The application catalogue: the applications of one edition, the vocabulary that rules use for
+ * them, and the changes between two editions.
  */
 package dev.ironsieve.core.catalogue;

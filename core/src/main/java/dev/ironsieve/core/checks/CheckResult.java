@@ -96,7 +96,7 @@ public record CheckResult(
   }
 
   /**
-   * A check that comes out otherwise.
+   * A check with another result.
    *
    * @param after of the same check, in another rulebase
    */

@@ -7,9 +7,9 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * Takes a target box apart into boxes in each of which the same holds, few and large: where no box
- * lies yet, somebody says around one point what boxes the same holds in and which it ends at, and
- * the largest box around the point that is easily found is laid there.
+ * Partitions a target box into few, large boxes in each of which the answer is constant. At a point
+ * that no box holds yet, an oracle describes the region around it with the same answer, and a large
+ * box around the point, found greedily, is placed there.
  */
 public final class BoxPartition {
   /** What the same holds in as at some point: inside one box, outside some others. */
@@ -27,7 +27,7 @@ public final class BoxPartition {
     record Unwanted(int within, int[] outside) implements Region {}
   }
 
-  /** Says what holds around a point. */
+  /** Describes the region around a point in which the answer is constant. */
   public interface RegionOracle {
     Region at(int[] point);
   }
@@ -65,12 +65,11 @@ public final class BoxPartition {
   /**
    * All wanted boxes of a target, disjoint.
    *
-   * @param known boxes that the oracle speaks of, numbered as they stand here; each meets the
-   *     target
-   * @param done numbers of known boxes in which nothing has to be laid
-   * @param points some where something has to be laid, picked evenly: if the first third of the
-   *     regions holds less than a third of them, the rest will hardly hold the others
-   * @param most how many regions may be laid, wanted or not
+   * @param known boxes that the oracle refers to by number; each meets the target
+   * @param done numbers of known boxes that need no partition
+   * @param points an even sample of the part to be partitioned: if the first third of the regions
+   *     holds less than a third of them, the search gives up
+   * @param most how many regions may be placed, wanted or not
    * @return empty if it takes more regions than that, or hardly fewer, or the budget ran out
    */
   public static Optional<List<PlacedBox>> partition(

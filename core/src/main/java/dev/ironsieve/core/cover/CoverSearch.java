@@ -8,10 +8,10 @@ import java.util.List;
 import java.util.function.IntFunction;
 
 /**
- * Whether boxes together hold all of some target boxes.
+ * Decides whether candidate boxes together cover all target boxes.
  *
- * <p>How the search goes is told at {@link Prover}. The worst case is exponential in the number of
- * axes, hence the budget.
+ * <p>{@link Prover} describes the search. The worst case is exponential in the number of axes,
+ * hence the budget.
  */
 public final class CoverSearch {
   /** One box of a rule, which is meant by a number. */
@@ -68,9 +68,9 @@ public final class CoverSearch {
   }
 
   /**
-   * The same with a say in which point is told if they do not.
+   * The same, with a choice of the uncovered point that is returned.
    *
-   * @param picker of which the first point is taken
+   * @param picker chooses the first point
    */
   public static Outcome search(
       List<Box> target, List<Candidate> candidates, Picker picker, Budget budget) {

@@ -9,11 +9,11 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * One axis of a question about a target box and candidates, cut down to what the question tells
- * apart: the codes of the target's side fall into classes that the same candidates hold, so that a
- * side becomes a few bits. Classes are told apart by comparing the real sets, not their hashes.
+ * One axis of a cover question, reduced to the distinctions that matter: codes of the target's side
+ * that the same candidates hold form one class, so that a side becomes a few bits. Classes are
+ * compared by their sets, not by hashes.
  *
- * <p>More candidates cut the classes further; what is known of those before stays.
+ * <p>More candidates split the classes further; earlier results stay valid.
  */
 final class Cut {
   /** With more partial sides, one is looked for by hash. */

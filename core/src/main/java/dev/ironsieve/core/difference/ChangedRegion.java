@@ -21,18 +21,18 @@ import java.util.SplittableRandom;
 import java.util.stream.Stream;
 
 /**
- * One box of a rule that does not stand the same on both sides: what it decides on its side and the
- * other side says otherwise. A few boxes if these make it up, else all of it at once for each thing
- * that the other side says.
+ * One box of a changed rule's region: the part that the rule decides on its side and on which the
+ * other side disagrees. A few boxes if these suffice, else one part for each answer of the other
+ * side.
  */
 final class ChangedRegion implements BoxPartition.RegionOracle {
   /** Boxes that meet a target for which regions are tried at all. */
   private static final int MOST_TO_PAVE = 300;
 
   /**
-   * The sides of the comparison, and what is compared.
+   * The two sides and the aspect that is compared.
    *
-   * @param regions that are tried before it is told at once
+   * @param regions boxes to try before the parts are described by the answer of the other side
    */
   record Sides(RuleIndex mine, RuleIndex other, Aspect aspect, int regions) {}
 
@@ -156,7 +156,7 @@ final class ChangedRegion implements BoxPartition.RegionOracle {
   }
 
   /**
-   * For each thing that the other side says otherwise, all of what this rule decides.
+   * One part for each other answer of the other side, within all that this rule decides.
    *
    * @param points see {@link #some}
    */

@@ -31,28 +31,27 @@ public record Difference(
     /** All of it. */
     WHOLE,
     /**
-     * What the rule that decided the witness before decided in the box, as far as the same is said
-     * of it after as of the witness. A shape that only very many boxes would make up is told so.
+     * All that the rule which decided the witness before decided in the box, with the same answer
+     * after as for the witness. Used for shapes of very many boxes.
      */
     DECIDED_BEFORE,
     /**
-     * What the rule that decides the witness after decides in the box, as far as the same was said
-     * of it before as of the witness, and by a rule that is not changed.
+     * All that the rule which decides the witness after decides in the box, with the same answer
+     * before as for the witness, given by an unchanged rule.
      */
     DECIDED_AFTER
   }
 
   /**
-   * Connections in one box for all of which the same was said before, and the same, but something
-   * else, is said after.
+   * Connections in one box that all have the same answer before, and another, also the same, after.
    *
-   * @param box in the space of the orders
+   * @param box in the space of the indexes
    * @param extent how much of the box
-   * @param share how much of everything the part is, each class of each axis counting the same: 0
-   *     to 1; exact for a whole box, else estimated from {@value Differences#SAMPLES} points of the
-   *     box, which are spread evenly
-   * @param before the rule that decided the witness before, or null for the default rule; others
-   *     that say the same may have decided the rest of the box
+   * @param share of all connections, counting each class of each axis once: 0 to 1; exact for a
+   *     whole box, else estimated from {@value Differences#SAMPLES} points of the box, which are
+   *     spread evenly
+   * @param before the rule that decided the witness before, or null for the default rule; other
+   *     rules with the same answer may have decided the rest of the box
    * @param after the rule that decides the witness after, or null for the default rule
    * @param witness one of the connections
    */

@@ -4,10 +4,10 @@ import dev.ironsieve.core.difference.Difference.Extent;
 import dev.ironsieve.core.space.Box;
 
 /**
- * A part of a difference while it is worked out.
+ * A part of a difference under construction.
  *
- * @param was what is said of it on one side
- * @param is what is said of it on the other
+ * @param was the answer on one side
+ * @param is the answer on the other
  * @param point one of its points
  * @param share of the box, 0 to 1
  */

@@ -24,17 +24,16 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * Works out a difference. Where two rules that stand the same in both rulebases decide before and
- * after, it is the same rule: were it two, the one that stands higher would decide on both sides.
- * So whatever is decided otherwise is decided, before or after, by a rule that does not stand the
- * same: changed, gone, new, or moved against the rest. The region of each such rule is paved with
- * boxes that hold what it decides and what the other side says otherwise.
+ * Computes a difference. If unchanged rules decide a connection before and after, it is the same
+ * rule: of two, the upper one would decide on both sides. So every disagreement is decided, before
+ * or after, by a changed rule: edited, removed, added, or moved against the others. The region of
+ * each such rule is partitioned into boxes on which both sides are constant.
  */
 public final class Differences {
   /** Comparisons of boxes before it gives up; some seconds of work. */
   public static final long STEPS = 100_000_000;
 
-  /** Boxes that what one rule decides is taken apart into before it is told at once. */
+  /** Boxes to try for the region of one rule, before its parts are described by answers. */
   private static final int TILES = 24;
 
   /** Points that a share is estimated from. */
@@ -56,19 +55,21 @@ public final class Differences {
     this.steps = steps;
   }
 
-  /** The difference of two rulebases that speak of the same zones, objects and vocabularies. */
+  /** The difference of two rulebases with the same zones, objects and vocabularies. */
   public static Difference between(Rulebase before, Rulebase after, Aspect aspect) {
     return between(before, after, aspect, STEPS);
   }
 
   /**
+   * The same with a budget.
+   *
    * @param steps how many comparisons of boxes it may take
-   * @throws IllegalArgumentException if the zones, the values of the vocabularies, or, where rules
-   *     speak of time, the time zones are not the same, since then the connections are not
+   * @throws IllegalArgumentException if the zones, the values of the vocabularies, or, if rules use
+   *     time, the time zones differ, since then the sets of connections differ
    */
   public static Difference between(Rulebase before, Rulebase after, Aspect aspect, long steps) {
     if (!values(before).equals(values(after))) {
-      // Hosts and times are told apart as the rules say them: here, as those of both do.
+      // Both sides get the classes of hosts and times of both.
       Rulebase old = before.tellingApart(after);
       Rulebase now = after.tellingApart(before);
       if (!values(old).equals(values(before)) || !values(now).equals(values(after))) {

@@ -20,12 +20,12 @@ public final class PersonNames {
     }
   }
 
-  /** What rules call whom the directory knows by an id. */
+  /** The name in rules of the person with a directory id. */
   public Optional<String> nameOf(String id) {
     return Optional.ofNullable(nameById.get(Names.key(id)));
   }
 
-  /** What the directory knows somebody by. */
+  /** The directory id of a person. */
   public Optional<String> idOf(String name) {
     return Optional.ofNullable(idByName.get(name));
   }

@@ -34,7 +34,7 @@ public final class PersonVocabulary {
   /** The value of a connection for which nobody is signed in. */
   public static final String NOBODY = Defaults.NOBODY;
 
-  /** The value of a connection of somebody whom the directory does not know. */
+  /** The value for a person who is signed in but not in the directory. */
   public static final String UNLISTED = "signed in but unlisted";
 
   /** Everybody who is signed in, listed or not. */

@@ -12,9 +12,9 @@ import java.util.TreeSet;
 /** Compares snapshots of the directory. */
 public final class SnapshotChange {
   /**
-   * What is compared of somebody.
+   * The compared parts of a person.
    *
-   * @param groups names of those that hold them themselves
+   * @param groups names of the groups with the person as a direct member
    */
   private record Seen(Person person, String called, List<String> groups) {}
 

@@ -1,5 +1,5 @@
 /**
- * People and their groups as a directory told them at one time, and what rules can say of them. A
- * snapshot is an edition of the person vocabulary.
+ * People and their groups as read from a directory at one time, and the vocabulary that rules use
+ * for them. A snapshot is an edition of the person vocabulary.
  */
 package dev.ironsieve.core.directory;

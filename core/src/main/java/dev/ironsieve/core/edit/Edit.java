@@ -90,9 +90,9 @@ public sealed interface Edit {
   record PutNotice(Notice notice, String replaces) implements Edit {}
 
   /**
-   * Says how much the line carries.
+   * Sets the capacity of the line.
    *
-   * @param capacity null if that is not known
+   * @param capacity null if unknown
    */
   record SetLineCapacity(Rate capacity) implements Edit {}
 
@@ -122,12 +122,10 @@ public sealed interface Edit {
   /** Takes away a zone or object, which nothing may mention. */
   record DeleteObject(ObjectKind kind, String name) implements Edit {}
 
-  /**
-   * Puts another edition of what rules can say of one coordinate in the place of the one so far.
-   */
+  /** Replaces the vocabulary of one coordinate by another edition. */
   record PutVocabulary(Vocabulary vocabulary) implements Edit {}
 
-  /** Takes away what rules can say of one coordinate; no rule may say any of it. */
+  /** Removes the vocabulary of one coordinate; no rule may use it. */
   record DeleteVocabulary(Coordinate coordinate) implements Edit {}
 
   /** Puts another edition of a feed in the place of the one so far, or a new feed. */
@@ -182,8 +180,8 @@ public sealed interface Edit {
   /**
    * The rulebase after this edit.
    *
-   * @throws MissingTarget if it speaks of something that is not there
-   * @throws InvalidModel if the outcome could not stand
+   * @throws MissingTarget if the edit names something that does not exist
+   * @throws InvalidModel if the result is not valid
    */
   default Rulebase apply(Rulebase before) {
     return Editing.apply(this, before);

@@ -1,6 +1,6 @@
 package dev.ironsieve.core.edit;
 
-/** An edit speaks of something that is not, or no longer, in the rulebase. */
+/** An edit names something that does not exist in the rulebase, or no longer. */
 public final class MissingTarget extends RuntimeException {
   private final String kind;
   private final String name;

@@ -1,5 +1,5 @@
 /**
- * Changes to a rulebase as values: each can be applied, says what it touches, and knows the change
- * that takes it back.
+ * Changes to a rulebase as values. Each can be applied, lists the parts that it touches, and has an
+ * inverse.
  */
 package dev.ironsieve.core.edit;

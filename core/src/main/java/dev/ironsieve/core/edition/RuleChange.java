@@ -14,13 +14,12 @@ import java.util.Set;
 import java.util.TreeSet;
 
 /**
- * What becomes of a rule's match with another edition of what it speaks of.
+ * The change of a rule's match with another edition of one of its sources.
  *
- * @param gained values that the rule asks for now, and ports that are usual now where it asks for
- *     those
- * @param lost values that it no longer asks for, and ports that are no longer usual
- * @param unknown what it says and the newer edition does not know; the edition cannot be taken as
- *     long as a rule says so
+ * @param gained values that the rule matches now, and new usual ports if it uses those
+ * @param lost values that it no longer matches, and ports that are no longer usual
+ * @param unknown names in the rule that the newer edition does not have; the edition cannot be
+ *     adopted while a rule uses them
  */
 public record RuleChange(Rule rule, List<String> gained, List<String> lost, List<String> unknown) {
 
@@ -51,7 +50,7 @@ public record RuleChange(Rule rule, List<String> gained, List<String> lost, List
     return out;
   }
 
-  /** What rules can say of a coordinate in one edition. */
+  /** The names of a coordinate in one edition. */
   private static final class Sayable {
     private final List<String> values;
     private final Map<String, IntSet> meanings;

@@ -1,5 +1,5 @@
 /**
- * What another edition of a source changes: of the things in it, and of the rules that speak of
- * them. Sources are the application catalogue and the directory of people.
+ * The changes between two editions of a source: of its entries, and of the rules that use them.
+ * Sources are the application catalogue and the directory of people.
  */
 package dev.ironsieve.core.edition;

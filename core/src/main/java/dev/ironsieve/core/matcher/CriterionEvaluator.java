@@ -157,7 +157,7 @@ final class CriterionEvaluator {
     return isIn(new ResolvedMatch.ServiceConjunct(portion.services(), null));
   }
 
-  /** Whether what services a rule asks for hangs on the application. */
+  /** Whether the matched services depend on the application. */
   private static boolean hangTogether(ResolvedMatch match) {
     for (ResolvedMatch.ServiceConjunct conjunct : match.services()) {
       if (conjunct.applications() != null) {

@@ -51,8 +51,8 @@ public final class WitnessShortener {
    * The connection without terms that may have any value: the same rule decides all connections
    * that agree with it. O(terms) overlap queries.
    *
-   * @param witness wholly known
-   * @param kept what is said whether it matters or not
+   * @param witness complete
+   * @param kept coordinates that stay in any case
    */
   public static Connection deciding(Connection witness, Set<Coordinate> kept, RuleIndex index) {
     int[] point = index.space().point(witness);

@@ -4,16 +4,15 @@ import dev.ironsieve.core.sets.IntSet;
 import java.util.List;
 
 /**
- * What the pinned edition of the catalogue says of one application, as far as rules hang on it.
+ * The facts of the pinned catalogue edition about one application that affect rules.
  *
  * @param name of the application
- * @param uses numbers of the vocabulary's values that are its uses
- * @param ports where it usually listens
+ * @param uses numbers of its values in the vocabulary
+ * @param ports the usual ports of its servers
  * @param hosts names of its servers, exact or with a leading {@code *.}
- * @param needs names of applications that must be allowed by rules of their own for it to work
- * @param carries names of applications that are let through inside its own connections only
- * @param openedOnly those of its uses that are told apart from each other only where a connection
- *     is opened
+ * @param needs names of applications that separate rules must allow for it to work
+ * @param carries names of applications that are let through only inside its own connections
+ * @param openedOnly those of its uses that can be told from each other only in opened connections
  */
 public record ApplicationFact(
     String name,
@@ -33,7 +32,7 @@ public record ApplicationFact(
     if (uses.isEmpty() || !uses.containsAll(openedOnly)) {
       throw new InvalidModel(
           "application \"" + name + "\"",
-          "uses, among them all that are told apart only where a connection is opened",
+          "uses, including all that show only in opened connections",
           uses.isEmpty() ? "none" : "others too");
     }
   }

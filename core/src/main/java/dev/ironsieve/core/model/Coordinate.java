@@ -3,8 +3,8 @@ package dev.ironsieve.core.model;
 import java.util.Locale;
 
 /**
- * The coordinates of a connection whose values have names and come from outside: from a directory,
- * a catalogue, a feed. What the values are is said by a {@link Vocabulary}.
+ * The coordinates of a connection with named values from outside: from a directory, a catalogue, a
+ * feed. A {@link Vocabulary} lists the values.
  */
 public enum Coordinate {
   /** Who opens the connection; one value may stand for nobody signed in. */

@@ -13,25 +13,27 @@ import java.util.Set;
 import java.util.TreeMap;
 
 /**
- * The hosts, times and states of devices that a rulebase's objects and rules say, and the
- * vocabularies that follow; kinds of files too, if rules say any. They hang on what the rules say,
- * so a rule that says something new brings others.
+ * The vocabularies of sites, times and devices, derived from the items of a rulebase's rules and
+ * objects; and of file kinds, if rules use any. They depend on these items, so an edit with a new
+ * item derives others.
  */
 final class DerivedVocabularies {
   private final Map<Coordinate, Set<String>> names = new EnumMap<>(Coordinate.class); // of objects
   private final Map<Coordinate, Map<String, String>> literals; // as written, by key
   private final Map<Coordinate, Set<String>> toldApart =
-      new EnumMap<>(Coordinate.class); // keys of what is said outside objects
+      new EnumMap<>(Coordinate.class); // keys of items outside objects
   private final Map<Coordinate, Set<String>> members = new EnumMap<>(Coordinate.class);
   private final List<Vocabulary> vocabularies = new ArrayList<>();
   private final boolean filesPinned;
   private final boolean knowsFiles; // since a rule says something of them
 
   /**
-   * @param pinned of these coordinates nothing can be written
-   * @param feeds of which those of hosts are like host lists
-   * @param gateway the time zone of times that say none
-   * @param others what somebody else says, to be told apart too
+   * Derives the vocabularies.
+   *
+   * @param pinned vocabularies from outside; none is derived for their coordinates
+   * @param feeds those of hosts count as host lists
+   * @param gateway the default time zone of times
+   * @param others items of another rulebase, for which classes are needed too
    */
   DerivedVocabularies(
       List<Vocabulary> pinned,
@@ -172,7 +174,7 @@ final class DerivedVocabularies {
         && (filesPinned || knowsFiles == saysFiles(rules));
   }
 
-  /** Whether all is said here, outside objects, that is said there. */
+  /** Whether all items of the other, outside objects, are items here. */
   boolean saysAllOf(DerivedVocabularies other) {
     return other.toldApart.entrySet().stream()
         .allMatch(
@@ -182,7 +184,7 @@ final class DerivedVocabularies {
             });
   }
 
-  /** Every host, time and state that is said, itself or in an object. */
+  /** Every host, time and device state, in rules or objects. */
   Map<Coordinate, Set<String>> members() {
     return members;
   }

@@ -12,9 +12,8 @@ import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
- * The values of a {@link DeviceVocabulary}, read once. Which is that of a device is worked out when
- * the first asks of which the same is said, as far as values say something of it. Several threads
- * may ask at once.
+ * An index of the values of a {@link DeviceVocabulary}. The value of a device is computed at the
+ * first look-up with the same facts. Several threads may ask at once.
  */
 final class DeviceIndex {
   private final Map<DeviceState, String> states = new LinkedHashMap<>(); // with the value's name
@@ -44,8 +43,8 @@ final class DeviceIndex {
   }
 
   /**
-   * The name of the value that a device has of which it is said whether it is managed; conditions
-   * that are not said do not hold. It is the one that says most of the device.
+   * The name of the most specific value of a device whose management state is known; a condition
+   * that it does not list does not hold.
    */
   Optional<String> value(String said) {
     if (states.isEmpty() || !DeviceState.isOne(said)) {

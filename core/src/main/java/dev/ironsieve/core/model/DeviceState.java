@@ -8,8 +8,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * What is asked of a device, or known of one: facts that all hold, in any order, with commas
- * between them.
+ * A condition on a device, or the known facts of one: facts that all hold, in any order, separated
+ * by commas.
  *
  * <pre>
  *   managed                      unmanaged

@@ -10,12 +10,12 @@ import java.util.SortedSet;
 import java.util.TreeSet;
 
 /**
- * What rules can say of devices, made of the platforms and conditions that they and device states
- * mention: a value for each way in which these can be so, other platforms counting as one.
+ * The vocabulary of devices, derived from the platforms and conditions in rules and device states:
+ * one value for each combination of these, with all other platforms as one.
  *
  * <pre>
- *   "managed, platform kelpos, has disk-lock"    all that is mentioned
- *   "managed, platform kelpos, else"             the lock is not there
+ *   "managed, platform kelpos, has disk-lock"    every fact
+ *   "managed, platform kelpos, else"             no lock
  *   "unmanaged, else"                            another platform, no lock
  * </pre>
  */

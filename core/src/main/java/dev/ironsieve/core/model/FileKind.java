@@ -3,16 +3,16 @@ package dev.ironsieve.core.model;
 import java.util.List;
 
 /**
- * One kind of file, and what it is told by.
+ * One kind of file, and the marks by which files are classified.
  *
  * @param family the set of kinds that it belongs to
- * @param beginnings bytes that such files begin with, one of these, hexadecimal as signatures write
- *     them; none for kinds that are told by name alone
- * @param begins whether every such file begins so, or like {@code within}; what does not, is none
- * @param within the kind that such a file may begin like, whose name or media type tells it then;
- *     null for no such
+ * @param beginnings alternative first bytes, in the hexadecimal notation of signatures; none for
+ *     kinds that have only names
+ * @param begins whether every such file begins so, or like {@code within}
+ * @param within a more general kind with the same first bytes, which a name or media type refines;
+ *     null for none
  * @param endings of file names, in lower case, without the dot
- * @param mediaTypes that HTTP names it by (RFC 6838), in lower case
+ * @param mediaTypes its media types (RFC 6838), in lower case
  */
 public record FileKind(
     String name,

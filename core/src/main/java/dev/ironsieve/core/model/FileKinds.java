@@ -47,7 +47,7 @@ public final class FileKinds {
     return Holder.KINDS;
   }
 
-  /** What rules can say of files: each kind, and each family as a set. */
+  /** The vocabulary of files: each kind, and each family as a set. */
   public static Vocabulary vocabulary() {
     return Holder.VOCABULARY;
   }
@@ -337,7 +337,7 @@ public final class FileKinds {
     return hex("RIFF") + " ?? ?? ?? ?? " + hex(form);
   }
 
-  /** A ZIP whose first entry says what it is (ISO/IEC 26300-3, section 3.3). */
+  /** A ZIP whose first entry is its media type (ISO/IEC 26300-3, section 3.3). */
   private static List<String> openDocument(String type) {
     return begins(30, "mimetype" + openDocumentType(type));
   }

@@ -4,12 +4,12 @@ import java.time.ZoneId;
 import java.util.List;
 
 /**
- * What is said beyond matching: how much of the line connections get, what people are told; and of
- * the gateway, what its line carries and by which clock it goes.
+ * Settings of the gateway and its rulebase that match nothing: rate plans, notices, the capacity of
+ * the line, the time zone.
  *
- * @param lineCapacity how much the line carries; null if nobody said so
- * @param timeZone in which times are meant
- * @param breadth when a rule is too broad
+ * @param lineCapacity null if unknown
+ * @param timeZone the default time zone of times in rules
+ * @param breadth the settings of the finding <i>too broad</i>
  */
 public record GatewaySettings(
     List<RatePlan> ratePlans,

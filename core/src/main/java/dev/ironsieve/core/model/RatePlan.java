@@ -3,20 +3,20 @@ package dev.ironsieve.core.model;
 import java.util.Locale;
 
 /**
- * How much of the line the connections of some rules may have, and are kept.
+ * A limit and a reservation of bandwidth for the connections of some rules.
  *
- * @param ceiling the most that they get; null for no limit
- * @param floor what is kept for them; null for nothing. There is one or the other, or both
- * @param counted for whom each of these is
- * @param mostAtOnce where it is for each source address: for how many at once it is kept, 1 to
- *     {@value #MOST_SOURCES}; null otherwise
+ * @param ceiling the limit; null for none
+ * @param floor the reservation; null for none. At least one of the two is given
+ * @param counted the group of connections to which each of these applies
+ * @param mostAtOnce the number of source addresses with a reservation at a time, 1 to {@value
+ *     #MOST_SOURCES}; null unless counted for each source address
  */
 public record RatePlan(
     String name, Rate ceiling, Rate floor, Counted counted, Integer mostAtOnce, String note) {
   /** Most source addresses at once. */
   public static final int MOST_SOURCES = 1_000_000;
 
-  /** For whom a ceiling or a floor is. */
+  /** The group of connections that shares a ceiling or a floor. */
   public enum Counted {
     /** Shared by everything that any rule with the plan lets through. */
     ALL_RULES,

@@ -6,16 +6,17 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * One rule: it holds for a connection for which every criterion holds.
+ * One rule: it matches a connection if every criterion holds.
  *
  * @param id stays the same for the rule's whole life, through renaming and moving
  * @param enabled a disabled rule is passed over
- * @param unfinished whether it is new and asks for nothing yet, and nobody said that it is for any
+ * @param unfinished whether it is new and has no criterion, and nobody confirmed that it is for any
  *     connection; then it decides nothing. False as soon as it has a criterion
- * @param terms what it asks of the coordinates of its vocabularies; what is any is left out
- * @param ratePlan name of how much of the line its connections get; null for whatever there is
- * @param notice name of the page that people are shown; null for none
- * @param validity from which to which day it may decide
+ * @param terms the criteria on the coordinates of vocabularies, without those that hold for any
+ *     value
+ * @param ratePlan name of its rate plan; null for none
+ * @param notice name of the page that people see; null for none
+ * @param validity its start and end date
  */
 public record Rule(
     String id,
@@ -179,7 +180,7 @@ public record Rule(
     return names;
   }
 
-  /** What the rule asks of a coordinate. */
+  /** The criterion on a coordinate. */
   public Criterion<String> term(Coordinate coordinate) {
     return terms.getOrDefault(coordinate, Criterion.any());
   }

@@ -14,8 +14,8 @@ import java.util.Set;
 import java.util.function.Function;
 
 /**
- * Rules in order, with the zones and objects that they speak of. Every name that is mentioned
- * exists, no name or id stands twice, and no group contains itself.
+ * Rules in order, with their zones and objects. Every name that is used exists, names and ids are
+ * unique, and no group contains itself.
  */
 public final class Rulebase {
   /** Most rules in one rulebase. */
@@ -52,10 +52,12 @@ public final class Rulebase {
   private final RulebaseCheck check;
 
   /**
+   * A valid rulebase.
+   *
    * @param termObjects host lists, schedules and device states
-   * @param pinned what rules can say of coordinates whose values come from outside
+   * @param pinned vocabularies from outside
    * @param feeds lists of addresses and hosts from outside
-   * @param gatewaySettings rate plans and notices
+   * @param gatewaySettings rate plans, notices, time zone and the like
    */
   public Rulebase(
       String name,
@@ -83,8 +85,10 @@ public final class Rulebase {
   }
 
   /**
-   * @param others hosts, times and states that are told apart too
-   * @param before another state, most of which was found right before; or null
+   * The same, with classes for the items of another rulebase.
+   *
+   * @param others hosts, times and device states that need classes too
+   * @param before another state with mostly the same, already checked parts; or null
    */
   private Rulebase(
       String name,
@@ -243,7 +247,7 @@ public final class Rulebase {
     return termObjects.stream().filter(object -> object.kind() == kind).toList();
   }
 
-  /** What rules can say of coordinates whose values come from outside. */
+  /** The vocabularies from outside. */
   public List<Vocabulary> pinned() {
     return pinned;
   }
@@ -275,8 +279,8 @@ public final class Rulebase {
   }
 
   /**
-   * A time as the gateway's clock shows it: of {@code 2026-12-24T10:15Z} or {@code
-   * 2026-12-24T10:15+01:00}, its local time; all else as it is said.
+   * A time in the gateway's time zone: for {@code 2026-12-24T10:15Z} or {@code
+   * 2026-12-24T10:15+01:00} its local time; any other text unchanged.
    */
   public String localTime(String said) {
     try {
@@ -301,7 +305,7 @@ public final class Rulebase {
         name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
   }
 
-  /** What rules can say: what is pinned, and what is written here. */
+  /** All vocabularies, pinned and derived. */
   public List<Vocabulary> vocabularies() {
     return vocabularies;
   }
@@ -399,14 +403,14 @@ public final class Rulebase {
   }
 
   /**
-   * Whether every host, time and state of devices is said here that another rulebase with the same
-   * objects says.
+   * Whether all hosts, times and device states in the rules of another rulebase with the same
+   * objects occur here.
    */
   public boolean saysAllOf(Rulebase other) {
     return written.saysAllOf(other.written);
   }
 
-  /** Whether every name means what it means in another rulebase, whatever the rules are. */
+  /** Whether every name has the same meaning in another rulebase, whatever its rules. */
   public boolean namesMeanAsIn(Rulebase other) {
     return tellsApartAsIn(other)
         && addresses.equals(other.addresses)
@@ -415,14 +419,14 @@ public final class Rulebase {
   }
 
   /**
-   * Whether the same zones and values are told apart as in another rulebase, so that only addresses
-   * and services may mean something else.
+   * Whether zones and vocabularies equal those of another rulebase, so that only addresses and
+   * services may differ in meaning.
    */
   public boolean tellsApartAsIn(Rulebase other) {
     return zones.equals(other.zones) && vocabularies.equals(other.vocabularies);
   }
 
-  /** What rules can say of a coordinate, if they can say anything of it. */
+  /** The vocabulary of a coordinate, if it has one. */
   public Optional<Vocabulary> vocabulary(Coordinate coordinate) {
     return vocabularies.stream().filter(v -> v.coordinate() == coordinate).findFirst();
   }

@@ -31,7 +31,7 @@ public record SavedCheck(String name, String connection, Verdict expected, Strin
     }
   }
 
-  /** The same check of a connection that is said otherwise. */
+  /** The same check of a connection in another notation. */
   public SavedCheck of(String connection) {
     return new SavedCheck(name, connection, expected, rule);
   }

@@ -12,8 +12,8 @@ import java.util.Set;
 import java.util.TreeMap;
 
 /**
- * What rules can say of sites, made of the patterns that they and host lists mention. Patterns are
- * nested or apart, so each stands for one value of its own, that which no pattern inside it takes:
+ * The vocabulary of sites, derived from the patterns in rules and host lists. Patterns are nested
+ * or disjoint, so each has one value: itself less the patterns inside it.
  *
  * <pre>
  *   *.quay.example           values   "*.quay.example, else"   "www.quay.example"   "other host"

@@ -80,8 +80,8 @@ final class TimeIndex {
   }
 
   /**
-   * The name of the value that a local time has: of {@code mon 10:15} where no rule speaks of
-   * dates, of {@code 2026-12-24T10:15} always.
+   * The name of the value that a local time lies in: for {@code mon 10:15} if no rule uses dates,
+   * for {@code 2026-12-24T10:15} always.
    */
   Optional<String> value(String time) {
     int minute = ScheduleText.minuteOfWeek(time);

@@ -16,19 +16,18 @@ import java.util.Set;
 import java.util.TreeSet;
 
 /**
- * What rules can say of time, made of the times that they and schedules mention. The week is cut
- * into slices, and the days into spans, where one of them begins or ends; a value is a slice in a
- * span:
+ * The vocabulary of time, derived from the times in rules and schedules. The week is cut into
+ * slices, and the days into spans, at every start and end; a value is a slice in a span:
  *
  * <pre>
- *   "mon 06:00"                         from then to the next slice, if no rule speaks of dates
+ *   "mon 06:00"                         from then to the next slice, if no rule uses dates
  *   "mon 06:00 before 2026-12-24"       the first span
  *   "mon 06:00 from 2026-12-24"         any other span
  *   "mon 06:00 from 2026-12-24T23:00"   one that begins within a day
  * </pre>
  *
- * <p>All of it is the gateway's local time. A time in another time zone is moved by how much the
- * clocks differ; where that changes in the course of a year, a span begins.
+ * <p>All of it is the gateway's local time. A time in another time zone is shifted by the
+ * difference between the two; if the difference changes during a year, a span begins there.
  */
 final class TimeVocabulary {
   private static final int MOST_VALUES = 100_000;

@@ -68,7 +68,7 @@ public record Vocabulary(
     check(place, coordinate, values, applications);
   }
 
-  /** Values and sets of which nothing else is said. */
+  /** A vocabulary whose values and sets have no further facts. */
   public Vocabulary(Coordinate coordinate, String edition, List<String> values, List<Term> terms) {
     this(coordinate, edition, values, terms, List.of());
   }
@@ -167,18 +167,17 @@ public record Vocabulary(
   }
 
   /**
-   * The name of the value that is meant where somebody says what a connection has: a value as it is
-   * written, or, of sites, times and devices, one that lies in it, such as {@code www.quay.example}
-   * in {@code *.quay.example}; none if nothing of this is meant. O(values); who asks often takes a
-   * {@link ValueFinder}.
+   * The name of the value of a connection: a value by its name, or, for sites, times and devices,
+   * the value that contains the text, such as {@code *.quay.example} for {@code www.quay.example};
+   * empty if there is none. O(values); for many look-ups use a {@link ValueFinder}.
    */
   public Optional<String> value(String said) {
     return new ValueFinder(this).value(said);
   }
 
   /**
-   * What can be said of coordinates that need no source from outside, where no rule says anything
-   * of them: a connection may have a host, and nothing hangs on it.
+   * The vocabularies of coordinates without a source from outside, for a rulebase whose rules do
+   * not use them: a connection may name a host, which affects nothing.
    */
   public static Map<Coordinate, Vocabulary> unwritten() {
     return Map.of(

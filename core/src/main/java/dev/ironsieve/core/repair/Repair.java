@@ -6,8 +6,8 @@ import dev.ironsieve.core.edit.Edit;
 /**
  * One way to remove a finding.
  *
- * @param says what it does, for people
+ * @param summary for people, in the imperative
  * @param edit the change
- * @param effect which connections get another verdict by it
+ * @param effect the connections whose verdict it changes
  */
-public record Repair(String says, Edit edit, Difference effect) {}
+public record Repair(String summary, Edit edit, Difference effect) {}

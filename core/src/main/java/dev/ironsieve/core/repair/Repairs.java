@@ -62,10 +62,10 @@ public final class Repairs {
     return List.copyOf(repairs.found);
   }
 
-  private void add(String says, Edit edit) {
+  private void add(String summary, Edit edit) {
     found.add(
         new Repair(
-            says,
+            summary,
             edit,
             Differences.between(
                 analysis.index(), base, edit.apply(base), Aspect.VERDICT, Differences.STEPS)));
@@ -117,10 +117,10 @@ public final class Repairs {
   }
 
   /**
-   * A rule for the needed application on its usual ports, from the rule's source and for its
-   * people, devices and times, above whatever refuses it: to the rule's destination if that is
-   * enough, else to anywhere. Or, where the rule asks for no services of its own, the needed
-   * application in the rule itself. Each is tried, and left out if the need stays unmet.
+   * Inserts a rule for the needed application on its usual ports, with the rule's source, people,
+   * devices and times, above the rules that refuse it: to the rule's destination if that is enough,
+   * else to any. Or, if the rule has no service criterion, adds the needed application to the rule
+   * itself. Each is tried, and left out if the need stays unmet.
    */
   private void allowNeeded(Finding finding) {
     Rule rule = rule(finding.rule());

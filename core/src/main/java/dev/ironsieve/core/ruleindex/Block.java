@@ -11,30 +11,30 @@ import java.util.function.IntUnaryOperator;
 
 /**
  * First match among a few boxes by bit vectors (Lakshman, Stiliadis: High-Speed Policy-based Packet
- * Forwarding Using Efficient Multi-dimensional Range Matching, SIGCOMM 1998) on the few axes that
- * leave out the most: there the codes are cut where a box begins or ends, and each piece has a row
- * with a bit for each box that holds it. The bits that all rows of a point have in common are the
- * boxes that may hold it, mostly none or one; those are asked.
+ * Forwarding Using Efficient Multi-dimensional Range Matching, SIGCOMM 1998) on the few most
+ * selective axes: there the codes are cut where a box begins or ends, and each piece has a row with
+ * a bit for each box that holds it. The AND of the rows of a point gives the boxes that may hold
+ * it, mostly none or one; those are compared.
  *
- * <p>All of it lies in one array, since a look-up is mostly waiting for memory:
+ * <p>All of it lies in one array, since a look-up is bound by memory latency:
  *
  * <pre>
  *   data:    [ sizes | headers of axes | present | finders | boxes | rows | rows ... ]
  *   sizes:   words of a row | where headers end | boxes | a bit for each axis, where boxes begin
  *   header:  how a code's class is found | which classes there are | where finder and rows begin
- *   present: a bit for each box that was not taken out
+ *   present: a bit for each box that was not removed
  *   boxes:   the number of each and where its record is, see {@link BoxRecords}, by position of
  *            their rules
  *   rows:    [ piece 0 | piece 1 | ... ]                                 as many words as present
  * </pre>
  *
- * In which piece a code lies is told by what the finder is:
+ * The finder of an axis gives the piece of a code:
  *
  * <ul>
- *   <li>nothing: each class is a piece, where there are not many more classes than cuts;
- *   <li>marks: for 32 classes how many cuts are below them, and a bit for each that begins with a
+ *   <li>nothing: each class is a piece, if there are not many more classes than cuts;
+ *   <li>marks: for 32 classes the number of cuts below them, and a bit for each that begins with a
  *       cut;
- *   <li>a list of all cuts, where they are few or lie inside of classes, which edits can split.
+ *   <li>a list of all cuts, if they are few or lie inside of classes, which edits can split.
  * </ul>
  */
 final class Block {

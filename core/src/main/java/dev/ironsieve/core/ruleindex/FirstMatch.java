@@ -38,7 +38,7 @@ final class FirstMatch {
 
   private static final int WORTH_IN_REST = 50_000;
 
-  private static final IntSet EVERY_LABEL = IntSet.range(0, Space.LABELS - 1);
+  private static final IntSet EVERY_LABEL = IntSet.range(0, Space.CODES - 1);
 
   private final Space space;
   private final List<Box> boxes;
@@ -64,7 +64,7 @@ final class FirstMatch {
     int doublings = 31 - Integer.numberOfLeadingZeros(Math.max(1, rules / 64));
     int bits = Math.clamp(doublings / 2 + 1, 1, 6);
     segments = 1 << bits;
-    shift = Integer.numberOfTrailingZeros(Space.LABELS) - bits;
+    shift = Integer.numberOfTrailingZeros(Space.CODES) - bits;
     rest = segments * segments;
     cells = new AtomicReferenceArray<>(rest + 1);
     singles = new AtomicReferenceArray<>(cells.length());

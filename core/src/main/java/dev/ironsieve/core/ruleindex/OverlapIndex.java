@@ -48,7 +48,7 @@ final class OverlapIndex {
     words = (boxes.size() >> 6) + 1;
     rows = new long[space.axes()][][];
     for (int axis = 0; axis < rows.length; axis++) {
-      rows[axis] = new long[Space.LABELS >>> shift(axis)][];
+      rows[axis] = new long[Space.CODES >>> shift(axis)][];
     }
     wide = new long[space.axes()][words];
     present = new long[words];
@@ -81,7 +81,7 @@ final class OverlapIndex {
 
   private static int shift(int axis) {
     boolean end = axis == Space.FROM || axis == Space.TO;
-    return Integer.numberOfTrailingZeros(Space.LABELS) - (end ? BITS_OF_ENDS : BITS);
+    return Integer.numberOfTrailingZeros(Space.CODES) - (end ? BITS_OF_ENDS : BITS);
   }
 
   private void set(int axis, int bucket, int number) {

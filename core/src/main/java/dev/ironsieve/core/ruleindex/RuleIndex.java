@@ -149,10 +149,10 @@ public final class RuleIndex {
   }
 
   /**
-   * Other rules in the same space, so that both can be compared. Rules that match and decide as
-   * they do here have the same handles, and nothing that only they concern is laid out again.
+   * An index of other rules in the same space, for a comparison. Rules with the same match and
+   * effect keep their handles, and their structures are shared.
    *
-   * @param next rules whose names mean what they mean here
+   * @param next rules with the same meaning of names
    * @return null if there is no room for it
    */
   public RuleIndex with(List<Rule> next) {
@@ -160,7 +160,7 @@ public final class RuleIndex {
     return other.update(next, moved(next)) == null ? null : other;
   }
 
-  /** Ids of as few rules as may be, without which those that are here and there stand alike. */
+  /** Ids of the fewest rules to treat as moved, so that all others keep their relative order. */
   private Set<String> moved(List<Rule> next) {
     int[] both =
         IntStream.range(0, next.size())
@@ -185,9 +185,9 @@ public final class RuleIndex {
   public record Relayout(RuleIndex index, UnaryOperator<int[]> points, int[] axes) {}
 
   /**
-   * Lays the rules out anew: nothing is left of those that are gone, and there is room for others.
+   * Lays the rules out anew, without remains of removed rules and with room for new classes.
    *
-   * @param next which will be taken over, and is told apart as well
+   * @param next the next state, whose classes are included
    */
   public Relayout relayout(Next next) {
     List<ResolvedMatch> found = inOrder(matches);
@@ -215,11 +215,11 @@ public final class RuleIndex {
   }
 
   /**
-   * Lays the rules out anew where more or fewer hosts, times or states of devices are told apart:
-   * only on the axes that this concerns. This order is not to be used any more.
+   * Lays the rules out anew on the axes whose classes of hosts, times or device states change. This
+   * index must not be used afterwards.
    *
-   * @param rulebase in which the names that these rules mention mean what they mean here
-   * @return null if it speaks of other coordinates, or they do not
+   * @param rulebase in which the names of these rules have the same meaning
+   * @return null if it has other coordinates, or the names differ
    */
   public Relayout in(Rulebase rulebase) {
     if (!coordinates(rulebase.vocabularies()).equals(coordinates(resolution.vocabularies()))) {
@@ -235,10 +235,9 @@ public final class RuleIndex {
   }
 
   /**
-   * The same, but quicker: rules that are gone leave their classes behind, and no others are told
-   * apart yet.
+   * The same, but faster: the classes of removed rules remain, and no classes are added.
    *
-   * @return null if there may be too many of such classes
+   * @return null if there may be too many such classes
    */
   public Relayout relabelled() {
     Relabelling relabelled = space.relabelled();
@@ -493,7 +492,7 @@ public final class RuleIndex {
     }
   }
 
-  /** The next state of rules whose names mean what they mean now. */
+  /** The next state, with rules whose names keep their meaning. */
   public Next next(List<Rule> rules, Set<String> moved) {
     return new Next(rules, moved, resolution, Set.of());
   }
@@ -579,7 +578,7 @@ public final class RuleIndex {
     return new Change(gone, fresh, reworded);
   }
 
-  /** The same for rules whose names mean what they mean now. */
+  /** The same for rules whose names keep their meaning. */
   public Change update(List<Rule> rules, Set<String> moved) {
     return update(next(rules, moved));
   }

@@ -6,8 +6,8 @@ import java.util.List;
 
 /**
  * An immutable set of (service position, source port) pairs as a union of disjoint boxes. Source
- * ports count for protocols that have ports only. Operations are O(n·m) in the number of boxes,
- * which is 1 unless source ports are told apart.
+ * ports count only for protocols that have ports. Operations are O(n·m) in the number of boxes,
+ * which is 1 without source ports.
  */
 public final class TransportSet {
   public static final TransportSet EMPTY = new TransportSet(List.of());
@@ -81,7 +81,9 @@ public final class TransportSet {
     return new TransportSet(canonical(left));
   }
 
-  /** The one object for every source port, by which a space knows that none is told apart. */
+  /**
+   * The shared object for every source port, which marks a space without classes of source ports.
+   */
   private static IntSet onlyOnce(IntSet sourcePorts) {
     return sourcePorts.equals(Transport.ANY_PORT) ? Transport.ANY_PORT : sourcePorts;
   }

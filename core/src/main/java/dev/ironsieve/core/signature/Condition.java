@@ -137,7 +137,7 @@ public sealed interface Condition {
     }
   }
 
-  /** A host name is said. */
+  /** A host name occurs in one place of the connection. */
   record Names(Where where, HostPattern host) implements Condition {
     @Override
     public String evidence(Sight sight) {

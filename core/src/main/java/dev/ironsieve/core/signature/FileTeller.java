@@ -9,8 +9,8 @@ import java.util.Locale;
 import java.util.Map;
 
 /**
- * Tells the kind of a file by what it begins with, its name, and its media type, in this order. A
- * name tells apart what begins alike; it never outweighs a beginning that says otherwise.
+ * Classifies a file by its first bytes, its name and its media type, in this order. A name can
+ * refine a kind with the same first bytes, but never contradicts them.
  */
 public final class FileTeller {
   private static final FileTeller BUILT_IN = new FileTeller(FileKinds.all());
@@ -44,11 +44,11 @@ public final class FileTeller {
   public record Told(String kind, String evidence) {}
 
   /**
-   * Tells a file; O(kinds).
+   * Classifies a file; O(kinds).
    *
    * @param first its first bytes
-   * @param name of the file, with a path or not; null if it has none
-   * @param type its media type, with parameters or not; null if none is said
+   * @param name of the file, with or without a path; null if it has none
+   * @param type its media type, with or without parameters; null if unknown
    */
   public static Told tell(byte[] first, String name, String type) {
     return BUILT_IN.of(first, name, type);

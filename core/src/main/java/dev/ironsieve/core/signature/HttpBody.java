@@ -9,13 +9,13 @@ import java.util.zip.DataFormatException;
 import java.util.zip.Inflater;
 
 /**
- * The beginning of what one side of a connection in HTTP/1 sends with its first message (RFC 9112,
- * sections 6 and 7), without its transfer coding and content coding (RFC 9110, section 8.4.1); of a
- * form with files (RFC 7578), of the first file.
+ * The beginning of the first message body of one side of an HTTP/1 connection (RFC 9112, sections 6
+ * and 7), without its transfer coding and content coding (RFC 9110, section 8.4.1); of a form with
+ * files (RFC 7578), the first file.
  *
- * @param bytes as far as they were seen
- * @param name of the file, if one is said; else null
- * @param type its media type, if one is said; else null
+ * @param bytes as far as captured
+ * @param name of the file, or null
+ * @param type its media type, or null
  */
 record HttpBody(byte[] bytes, String name, String type) {
   private static final Pattern HEAD_END = Pattern.compile("\r?\n\r?\n");

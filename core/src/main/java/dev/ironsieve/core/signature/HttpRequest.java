@@ -19,7 +19,7 @@ public record HttpRequest(String method, String host, String path, List<String> 
 
   /** Null if the stream does not begin with a whole request line. */
   static HttpRequest of(byte[] stream, int length) {
-    // A method begins with a capital letter: most streams that are none are told at once.
+    // A method begins with a capital letter, which excludes most other streams at once.
     if (length < 14 || stream[0] < 'A' || stream[0] > 'Z') {
       return null;
     }

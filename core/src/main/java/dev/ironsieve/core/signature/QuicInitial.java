@@ -92,7 +92,7 @@ final class QuicInitial {
     return null;
   }
 
-  /** Reads one packet of a datagram and takes what it says of the hello. */
+  /** Reads one packet of a datagram and collects its part of the client hello. */
   private Keys packet(byte[] datagram, Bytes in, Keys known) throws GeneralSecurityException {
     int start = in.at();
     int first = in.u8();

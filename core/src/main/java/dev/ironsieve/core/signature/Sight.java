@@ -3,8 +3,8 @@ package dev.ironsieve.core.signature;
 import java.util.List;
 
 /**
- * What is seen of one connection: its transport, and the first bytes of either side. What they say
- * in the protocols known here is worked out when it is first asked for. Not for several threads.
+ * The observed part of one connection: its transport, and the first bytes of either side. Protocol
+ * fields are decoded when first used. Not for several threads.
  */
 public final class Sight {
   /** Most bytes of a side that are looked at. */

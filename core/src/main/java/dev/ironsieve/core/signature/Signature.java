@@ -4,11 +4,11 @@ import dev.ironsieve.core.model.InvalidModel;
 import java.util.List;
 
 /**
- * How connections of an application, or of one of its features, are told: every condition holds.
+ * A pattern for connections of an application, or of one of its features: every condition holds.
  *
  * @param feature the feature, or null for the application in general
- * @param conditions at least one; a destination port alone tells no application of a protocol that
- *     has ports
+ * @param conditions at least one; a destination port alone identifies no application of a protocol
+ *     that has ports
  */
 public record Signature(String feature, List<Condition> conditions) {
   private static final int MAX_CONDITIONS = 20;

@@ -21,8 +21,8 @@ import java.util.Map;
  * A class is named by its lowest code.
  */
 abstract sealed class Axis permits EndpointAxis, NumberAxis, SymbolAxis {
-  /** Codes are 0 to LABELS - 1; the last belongs to no class. */
-  static final int LABELS = 1 << 30;
+  /** Codes are 0 to CODES - 1; the last belongs to no class. */
+  static final int CODES = 1 << 30;
 
   private int[] cuts; // lowest code of each class, ascending
   private int classes;
@@ -58,7 +58,7 @@ abstract sealed class Axis permits EndpointAxis, NumberAxis, SymbolAxis {
   /** Spreads {@code classes} classes evenly over the codes. */
   final void assignCodes(int classes) {
     this.classes = classes;
-    room = (LABELS - 1) / Math.max(1, classes);
+    room = (CODES - 1) / Math.max(1, classes);
     step = room;
     cuts = new int[Math.max(1, classes)];
     for (int i = 0; i < classes; i++) {

@@ -27,7 +27,7 @@ import java.util.stream.IntStream;
  * A class is a run of addresses in one zone.
  */
 final class EndpointAxis extends Axis {
-  /** What a rule says of one end. */
+  /** The criterion on one end. */
   record Side(IntSet zones, AddressSet addresses) {}
 
   private final Resolution resolution;
@@ -110,7 +110,7 @@ final class EndpointAxis extends Axis {
         .toArray(Ranges[]::new);
   }
 
-  /** Where the networks of each zone are cut by what is said of it. */
+  /** The cuts of each zone's networks by the criteria. */
   private NetworkCuts[] cuts(Ranges ranges, List<Side> sides, int[] setOf) {
     NetworkCuts[] cuts = new NetworkCuts[slices[0].length];
     for (int zone = 0; zone < cuts.length; zone++) {
@@ -136,7 +136,7 @@ final class EndpointAxis extends Axis {
     return cuts;
   }
 
-  /** What rules say of this end is coded when it is asked. */
+  /** A copy; the criteria are coded when first used. */
   private EndpointAxis(EndpointAxis other) {
     resolution = other.resolution;
     slices = new Slice[other.slices.length][];
@@ -173,8 +173,8 @@ final class EndpointAxis extends Axis {
   }
 
   /**
-   * The codes of what a rule says of this end, for each family; null if there is no room to tell it
-   * apart.
+   * The codes of a criterion on this end, for each address family; null if there is no room for its
+   * classes.
    */
   IntSet[] codes(IntSet zones, AddressSet addresses) {
     Map<AddressSet, IntSet[]> known = coded.computeIfAbsent(zones, z -> new IdentityHashMap<>());

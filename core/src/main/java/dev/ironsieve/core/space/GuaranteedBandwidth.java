@@ -66,7 +66,10 @@ public record GuaranteedBandwidth(List<Kept> plans, long total) {
     return rule.ratePlan() != null && Names.key(rule.ratePlan()).equals(Names.key(plan.name()));
   }
 
-  /** How many addresses can open a connection by some rule; no more than is told of any plan. */
+  /**
+   * Number of addresses that can open a connection by some rule, at most the highest number of a
+   * plan.
+   */
   private static long sources(List<Rule> rules, Resolution resolution) {
     AddressSet all = AddressSet.EMPTY;
     for (Rule rule : rules) {

@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.stream.IntStream;
 
 /**
- * Two spaces with the same classes, but other codes on some axes, and what is said in the codes of
- * the one in those of the other.
+ * The translation of points and regions between two spaces with the same classes, but other codes
+ * on some axes.
  */
 public final class Relabelling {
   private final Space from;

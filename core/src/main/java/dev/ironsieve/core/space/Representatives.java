@@ -11,16 +11,16 @@ import java.util.SplittableRandom;
 import java.util.function.LongToIntFunction;
 
 /**
- * What some sets of codes of one axis tell apart, kept while sets come and go: one class of each
- * group of classes that are in the same sets. Of addresses and numbers only neighbours are a group.
+ * The classes of codes of one axis that some sets distinguish, updated while sets come and go: one
+ * representative for each group of classes that are in the same sets. For addresses and numbers
+ * only neighbouring classes form a group.
  *
- * <p>Which values stand together in a group, and the order of the groups, that of their lowest
- * values, follows from the sets alone, not from what else was told apart before.
+ * <p>The groups and their order, by lowest value, depend on the sets alone, not on the history.
  *
- * <p>Each set has a word; that of a code is the exclusive or of the words of the sets that hold it,
- * so that codes with the same word are in the same sets, but for one case in 2<sup>64</sup>
- * (Zobrist, A New Hashing Method with Application for Game Playing, 1970). Kept is by how much
- * words change where sets begin, and behind where they end:
+ * <p>Each set has a word; the word of a code is the exclusive or of the words of the sets that hold
+ * it, so codes with the same word are in the same sets, but for one case in 2<sup>64</sup>
+ * (Zobrist, A New Hashing Method with Application for Game Playing, 1970). Stored are the changes
+ * of words where sets begin, and behind their ends:
  *
  * <pre>
  *   codes    0             8              16             24
@@ -98,7 +98,7 @@ public final class Representatives {
     return fresh;
   }
 
-  /** Takes a set away once; whether it is told apart no longer. */
+  /** Removes a set once; whether that was its last use. */
   public boolean remove(IntSet set) {
     boolean gone = held.merge(set, -1, (a, b) -> a + b == 0 ? null : a + b) == null;
     if (gone) {
@@ -119,7 +119,7 @@ public final class Representatives {
     names = null;
   }
 
-  /** A number in which each bit hangs on every bit of another: the last step of SplitMix64. */
+  /** Mixes every bit of a number into every other: the last step of SplitMix64. */
   private static long mixed(long number) {
     return new SplittableRandom(number).nextLong();
   }

@@ -103,10 +103,10 @@ public final class Resolution {
   }
 
   /**
-   * The rules that mention a name, themselves or through others, that is told in other words in
-   * another state of the rulebase with the same zones and values. O(rules) if there are such names.
+   * The rules that use a name, directly or through other objects, with other members in another
+   * state of the rulebase with the same zones and values. O(rules) if there are such names.
    *
-   * @return their ids; a name that is only in one of both is not looked at
+   * @return their ids; names that exist in one state only are ignored
    */
   public Set<String> sayingOthers(List<Rule> rules, Resolution before) {
     Set<String> otherAddresses = addresses.changedFrom(before.addresses);
@@ -182,7 +182,7 @@ public final class Resolution {
     return terms.vocabularies();
   }
 
-  /** What a rule that asks for no term matches; these objects stand for nothing else. */
+  /** The term sets of a rule without criteria; compared by identity. */
   public List<IntSet> anyTerms() {
     return terms.any();
   }

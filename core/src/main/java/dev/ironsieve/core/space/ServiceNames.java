@@ -52,21 +52,21 @@ final class ServiceNames extends ObjectNames<ServiceItem, List<ResolvedMatch.Ser
   }
 
   /**
-   * What a criterion stands for. Where it speaks of usual ports, that hangs on the application:
+   * The services of a criterion. Usual ports depend on the application:
    *
    * <pre>
-   *   whatever the application     the other items, less the other exceptions
+   *   any application              the other items, less the other exceptions
    *   applications on ports P      P, less what is there already and the other exceptions
    * </pre>
    *
-   * and where usual ports are excepted, on every port that is usual for some application:
+   * and with usual ports as an exception, on every port that is usual for some application:
    *
    * <pre>
-   *   whatever the application     what is usual for none
-   *   applications on ports P      what is usual for some, less P
+   *   any application              ports that are usual for no application
+   *   applications on ports P      ports that are usual for some application, less P
    * </pre>
    *
-   * An application that is not known is of neither kind in the lower lines.
+   * An unidentified application belongs to neither kind in the lower lines.
    */
   @Override
   List<ResolvedMatch.ServiceConjunct> worked(Criterion<ServiceItem> criterion) {

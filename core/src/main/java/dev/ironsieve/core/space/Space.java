@@ -50,13 +50,13 @@ public final class Space {
   public static final int TERMS = 4;
 
   /** One more than the highest code on any axis. */
-  public static final int LABELS = Axis.LABELS;
+  public static final int CODES = Axis.CODES;
 
   /**
-   * Stands in a point for a term that is not known: it is in no class, and what a rule asks for on
-   * that axis holds only if it asks for nothing.
+   * The code of an unknown term in a point: it is in no class, so only rules without a criterion on
+   * that axis match it.
    */
-  public static final int UNKNOWN = Axis.LABELS - 1;
+  public static final int UNKNOWN = Axis.CODES - 1;
 
   /** Growth of the number of classes from which on many may be of sets that nobody asks for. */
   private static final int MOST_GROWTH = 4;
@@ -108,11 +108,11 @@ public final class Space {
   }
 
   /**
-   * The same, but quicker where another state of the rulebase is laid out already: axes on which
-   * the same is told apart there stay as they are.
+   * The same, but faster if another state of the rulebase is laid out already: axes with the same
+   * classes are reused.
    *
-   * @param resolution was made like that of the other
-   * @param like not to be used any more; or null
+   * @param resolution made from that of the other
+   * @param like another space, not to be used afterwards; or null
    */
   public Space(Resolution resolution, Collection<ResolvedMatch> matches, Space like) {
     this.resolution = resolution;
@@ -284,8 +284,8 @@ public final class Space {
   }
 
   /**
-   * The codes of some values of a vocabulary, which were told apart when this was made: those that
-   * a match asks for, and the uses of each application that needs or is needed.
+   * The codes of some values of a vocabulary that have classes of their own: those of a match, or
+   * the uses of an application that needs another or is needed.
    */
   public IntSet codes(int axis, IntSet values) {
     return terms[axis - TERMS].codes(values);

@@ -167,7 +167,7 @@ public final class ConnectionLine {
     ValueFinder values =
         resolution
             .finder(vocabulary.coordinate())
-            .orElseGet(() -> new ValueFinder(vocabulary)); // of what no rule speaks of
+            .orElseGet(() -> new ValueFinder(vocabulary)); // of a coordinate that no rule uses
     if (vocabulary.coordinate() == Coordinate.TIME) {
       said = rulebase.localTime(said);
       if (values.value(said).isEmpty()) {

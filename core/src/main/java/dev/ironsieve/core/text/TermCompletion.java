@@ -8,7 +8,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 
-/** What somebody may mean who has typed the beginning of a name that a vocabulary knows. */
+/** Completes the beginning of a name of a vocabulary. */
 public final class TermCompletion {
   private static final int NO_MATCH = 4;
 
@@ -21,7 +21,7 @@ public final class TermCompletion {
    * @param some the first few of these, for a set
    */
   public record Option(Coordinate coordinate, String name, int members, List<String> some) {
-    /** Most members that are told. */
+    /** Most members that a completion lists. */
     public static final int MOST_SHOWN = 6;
   }
 

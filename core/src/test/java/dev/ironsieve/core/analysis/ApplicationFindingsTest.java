@@ -363,7 +363,7 @@ class ApplicationFindingsTest {
     List<Repair> repairs = Repairs.of(unmet(base, "r2").getFirst(), live);
     assertThat(repairs)
         .allSatisfy(repair -> assertThat(unmet(repair.edit().apply(base), "r2")).isEmpty());
-    return repairs.stream().map(Repair::says).toList();
+    return repairs.stream().map(Repair::summary).toList();
   }
 
   @Test

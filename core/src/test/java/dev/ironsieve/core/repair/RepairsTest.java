@@ -38,7 +38,11 @@ class RepairsTest {
         for (Repair repair : Repairs.of(finding, analysis)) {
           kinds.merge(finding.kind(), 1, Integer::sum);
           check(
-              "seed " + seed + ", " + finding + ", " + repair.says(), base, tried, finding, repair);
+              "seed " + seed + ", " + finding + ", " + repair.summary(),
+              base,
+              tried,
+              finding,
+              repair);
         }
       }
     }
@@ -63,7 +67,7 @@ class RepairsTest {
   }
 
   /** What can be done about one kind of finding of a rule. */
-  private static List<String> says(String id, Finding.Kind kind, Rule... rules) {
+  private static List<String> summary(String id, Finding.Kind kind, Rule... rules) {
     Rulebase base =
         new Rulebase(
             "b", List.of(), List.of(), List.of(), List.of(new Section("s", "S", List.of(rules))));
@@ -71,7 +75,7 @@ class RepairsTest {
     return analysis.findings(id).stream()
         .filter(finding -> finding.kind() == kind)
         .flatMap(finding -> Repairs.of(finding, analysis).stream())
-        .map(Repair::says)
+        .map(Repair::summary)
         .toList();
   }
 
@@ -79,21 +83,21 @@ class RepairsTest {
   void eachFindingHasItsOwnWays() {
     Rule all = rule("all", Verdict.ALLOW, "tcp");
     Rule web = rule("web", Verdict.DROP, "tcp/443");
-    assertThat(says("web", Finding.Kind.SHADOWED, all, web))
+    assertThat(summary("web", Finding.Kind.SHADOWED, all, web))
         .containsExactly("Delete \"web\"", "Move \"web\" above \"all\"");
     Rule low = rule("low", Verdict.DROP, "tcp/1-10");
     Rule high = rule("high", Verdict.ALLOW, "tcp/5-20");
-    assertThat(says("high", Finding.Kind.CORRELATED, low, high))
+    assertThat(summary("high", Finding.Kind.CORRELATED, low, high))
         .containsExactly("Move \"high\" above \"low\"");
     Rule same = rule("same", Verdict.ALLOW, "tcp/80");
-    assertThat(says("same", Finding.Kind.REDUNDANT_ABOVE, all, same))
+    assertThat(summary("same", Finding.Kind.REDUNDANT_ABOVE, all, same))
         .containsExactly("Delete \"same\"");
-    assertThat(says("same", Finding.Kind.REDUNDANT_BELOW, same, all))
+    assertThat(summary("same", Finding.Kind.REDUNDANT_BELOW, same, all))
         .containsExactly("Delete \"same\"");
     Rule udp = rule("udp", Verdict.ALLOW, "udp/80");
-    assertThat(says("same", Finding.Kind.MERGEABLE, same, udp))
+    assertThat(summary("same", Finding.Kind.MERGEABLE, same, udp))
         .containsExactly("Make \"same\" and \"udp\" one rule");
-    assertThat(says("all", Finding.Kind.GENERALISED, web, all)).isEmpty();
+    assertThat(summary("all", Finding.Kind.GENERALISED, web, all)).isEmpty();
   }
 
   /** A copy of the second rule that asks for one other thing, so that some can be merged. */

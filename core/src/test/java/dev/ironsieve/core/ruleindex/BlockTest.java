@@ -17,7 +17,7 @@ import org.junit.jupiter.api.Test;
 /** Blocks and cells of boxes against comparing the boxes one by one. */
 class BlockTest {
   private static final int AXES = 6;
-  private static final int LABELS = 224;
+  private static final int CODES = 224;
   private static final int LOW = 40; // of the axis of which a question brings a part only
   private static final int HIGH = 119;
   private static final int[] STEPS = {0, 0, 0, 7, 8, 8}; // codes of a class
@@ -39,9 +39,9 @@ class BlockTest {
       int first =
           axis == CROWDED && random.nextBoolean()
               ? 100 + random.nextInt(10)
-              : random.nextInt(LABELS / step) * step;
+              : random.nextInt(CODES / step) * step;
       int last = first + (random.nextInt(70) / step + 1) * step - 1;
-      out = out.union(IntSet.range(first, Math.min(LABELS - 1, last)));
+      out = out.union(IntSet.range(first, Math.min(CODES - 1, last)));
     }
     return out;
   }
@@ -49,7 +49,7 @@ class BlockTest {
   /** More intervals than are written down of a box, see {@link BoxRecords}. */
   private static IntSet everySecond(int from) {
     IntSet.Builder out = new IntSet.Builder();
-    for (int code = from; code < LABELS; code += 2) {
+    for (int code = from; code < CODES; code += 2) {
       out.addInOrder(code, code);
     }
     return out.build();
@@ -61,10 +61,10 @@ class BlockTest {
     final List<Box> boxes = new ArrayList<>();
 
     Boxes(Random random, int count) {
-      IntSet whole = IntSet.range(0, LABELS - 1);
+      IntSet whole = IntSet.range(0, CODES - 1);
       Arrays.setAll(axes, i -> new Block.Axis(whole, whole, 1));
       axes[0] = new Block.Axis(whole, IntSet.range(LOW, HIGH), 1);
-      IntSet more = IntSet.range(0, LABELS + MORE - 1);
+      IntSet more = IntSet.range(0, CODES + MORE - 1);
       for (int axis = 0; axis < AXES; axis++) {
         if (STEPS[axis] > 0) {
           axes[axis] = new Block.Axis(whole, more, STEPS[axis]);
@@ -80,7 +80,7 @@ class BlockTest {
       return IntStream.range(0, AXES)
           .allMatch(
               axis ->
-                  point[axis] >= LABELS
+                  point[axis] >= CODES
                       ? boxes.get(box).side(axis) == axes[axis].whole()
                       : boxes.get(box).side(axis).contains(point[axis]));
     }

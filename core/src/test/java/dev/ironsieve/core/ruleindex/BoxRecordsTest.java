@@ -13,8 +13,8 @@ import org.junit.jupiter.api.Test;
 /** What is written down of boxes, against asking the boxes. */
 class BoxRecordsTest {
   private static final int AXES = 5;
-  private static final int LABELS = 1000;
-  private static final IntSet WHOLE = IntSet.range(0, LABELS - 1);
+  private static final int CODES = 1000;
+  private static final IntSet WHOLE = IntSet.range(0, CODES - 1);
   private static final int[] INTERVALS = {1, 2, 20, 64, 65, 200}; // up to 64 are written down
 
   private static IntSet side(Random random) {
@@ -23,7 +23,7 @@ class BoxRecordsTest {
     }
     int[] cuts =
         random
-            .ints(0, LABELS)
+            .ints(0, CODES)
             .distinct()
             .limit(2L * INTERVALS[random.nextInt(INTERVALS.length)])
             .sorted()
@@ -47,7 +47,7 @@ class BoxRecordsTest {
       for (int i = 0; i < 200; i++) {
         int known = random.nextInt(1 << AXES);
         Box box = boxes.get(number);
-        int[] point = random.ints(AXES, 0, LABELS + 50).toArray(); // some are not known
+        int[] point = random.ints(AXES, 0, CODES + 50).toArray(); // some are not known
         boolean expected = true;
         for (int axis = 0; axis < AXES; axis++) {
           IntSet side = box.side(axis);

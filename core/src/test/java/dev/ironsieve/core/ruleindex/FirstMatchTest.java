@@ -180,8 +180,8 @@ class FirstMatchTest {
     BitSet out = new BitSet();
     for (int i = 0; i < box.side(end).intervals(); i++) {
       out.set(
-          box.side(end).first(i) / (Space.LABELS / of),
-          box.side(end).last(i) / (Space.LABELS / of) + 1);
+          box.side(end).first(i) / (Space.CODES / of),
+          box.side(end).last(i) / (Space.CODES / of) + 1);
     }
     return out.cardinality();
   }

@@ -47,7 +47,7 @@ class OverlapIndexTest {
   }
 
   private static BitSet buckets(IntSet side, int axis) {
-    int width = Space.LABELS / (axis == Space.FROM || axis == Space.TO ? BUCKETS_OF_ENDS : BUCKETS);
+    int width = Space.CODES / (axis == Space.FROM || axis == Space.TO ? BUCKETS_OF_ENDS : BUCKETS);
     BitSet out = new BitSet();
     for (int i = 0; i < side.intervals(); i++) {
       out.set(side.first(i) / width, side.last(i) / width + 1);

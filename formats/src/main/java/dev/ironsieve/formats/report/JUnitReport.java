@@ -56,13 +56,16 @@ public final class JUnitReport {
       StringBuilder told = new StringBuilder();
       Report.Entry gravest = gravest(entries);
       for (Report.Entry entry : entries) {
-        told.append(Report.word(entry.severity())).append(": ").append(entry.says()).append('\n');
+        told.append(Report.word(entry.severity()))
+            .append(": ")
+            .append(entry.message())
+            .append('\n');
       }
       boolean fails = gravest.severity().compareTo(failing) >= 0;
       xml.writeStartElement(fails ? "failure" : "system-out");
       if (fails) {
         xml.writeAttribute("type", gravest.kind().word());
-        xml.writeAttribute("message", gravest.says());
+        xml.writeAttribute("message", gravest.message());
       }
       xml.writeCharacters(told.toString());
       xml.writeEndElement();

@@ -33,7 +33,7 @@ public record Report(String file, int rules, List<Entry> entries) {
    * @param causes the rules that cause it
    * @param witness a connection that proves it, as a line, or null
    * @param decidedBy number of the rule that decides the witness, or null
-   * @param says the finding as a sentence
+   * @param message the finding as a sentence
    */
   public record Entry(
       Finding.Kind kind,
@@ -42,7 +42,7 @@ public record Report(String file, int rules, List<Entry> entries) {
       List<Cause> causes,
       String witness,
       Integer decidedBy,
-      String says) {
+      String message) {
     public Finding.Severity severity() {
       return kind.severity();
     }
@@ -90,7 +90,7 @@ public record Report(String file, int rules, List<Entry> entries) {
     String proof =
         "%s: rule %d, %s, before rule %d, %s"
             .formatted(witness, decidedBy, other.word(), number, rule.verdict().word());
-    String says =
+    String message =
         quoted
             + switch (finding.kind()) {
               case EMPTY -> " is empty: no feasible connection meets its criteria";
@@ -126,8 +126,8 @@ public record Report(String file, int rules, List<Entry> entries) {
             };
     String known =
         finding.minimality() == Minimality.UNPROVEN && !causes.isEmpty()
-            ? says + "; the cause may not be minimal"
-            : says;
+            ? message + "; the cause may not be minimal"
+            : message;
     return new Entry(finding.kind(), number, rule.name(), causes, witness, decidedBy, known);
   }
 

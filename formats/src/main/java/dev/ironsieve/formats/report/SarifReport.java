@@ -44,7 +44,7 @@ public final class SarifReport {
     result.put("ruleId", entry.kind().word());
     result.put("ruleIndex", entry.kind().ordinal());
     result.put("level", level(entry.kind()));
-    result.putObject("message").put("text", "Rule " + entry.rule() + " " + entry.says());
+    result.putObject("message").put("text", "Rule " + entry.rule() + " " + entry.message());
     locate(result.putArray("locations").addObject(), report, entry.rule(), entry.name());
     if (!entry.causes().isEmpty()) {
       ArrayNode related = result.putArray("relatedLocations");

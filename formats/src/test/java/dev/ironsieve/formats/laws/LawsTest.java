@@ -217,11 +217,11 @@ class LawsTest {
         List<Verdict> verdicts = verdicts(after);
         for (int p = 0; p < POINTS.size(); p++) {
           assertThat(repair.effect().part(POINTS.get(p)).isPresent())
-              .as("%s at %s", repair.says(), POINTS.get(p))
+              .as("%s at %s", repair.summary(), POINTS.get(p))
               .isEqualTo(verdicts.get(p) != before.get(p));
         }
         assertThat(new LiveAnalysis(after).findings())
-            .as(repair.says())
+            .as(repair.summary())
             .noneMatch(
                 left ->
                     left.kind() == finding.kind()
@@ -240,14 +240,15 @@ class LawsTest {
     Difference there = Differences.between(base, after, Aspect.VERDICT);
     Difference back = Differences.between(after, base, Aspect.VERDICT);
     for (Connection point : POINTS) {
-      assertThat(there.part(point).map(part -> List.of(says(part.before()), says(part.after()))))
+      assertThat(
+              there.part(point).map(part -> List.of(summary(part.before()), summary(part.after()))))
           .as("%s", point)
           .isEqualTo(
-              back.part(point).map(part -> List.of(says(part.after()), says(part.before()))));
+              back.part(point).map(part -> List.of(summary(part.after()), summary(part.before()))));
     }
   }
 
-  private static Verdict says(Rule rule) {
+  private static Verdict summary(Rule rule) {
     return rule == null ? Verdict.DROP : rule.verdict();
   }
 }

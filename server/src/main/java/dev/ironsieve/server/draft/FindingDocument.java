@@ -23,7 +23,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param witness a connection that proves it, as a line for the probe
  * @param decidedBy id of the rule that decides the witness; with {@code redundant-below} the rule
  *     that would decide it otherwise; none for the default rule
- * @param says what was not settled, with {@code undecided}; what needs what, with {@code
+ * @param detail what was not settled, with {@code undecided}; what needs what, with {@code
  *     unmet-need}; what does not show, with {@code unseen-feature}
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -55,7 +55,7 @@ public record FindingDocument(
     Boolean minimal,
     String witness,
     String decidedBy,
-    String says) {
+    String detail) {
 
   static FindingDocument of(Finding finding, LiveAnalysis analysis) {
     return new FindingDocument(

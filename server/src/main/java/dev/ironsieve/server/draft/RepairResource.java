@@ -28,21 +28,21 @@ public class RepairResource {
   /**
    * One way.
    *
-   * @param says what it does
+   * @param summary what it does
    * @param edit the change that does it
    * @param verdicts kinds of connections that get another verdict by it, the most first
    * @param complete whether these are all verdicts that change
    * @param checks those whose results change
    */
   public record RepairDocument(
-      @Schema(required = true) String says,
+      @Schema(required = true) String summary,
       @Schema(required = true) EditDocument edit,
       @Schema(required = true) List<VerdictEffect> verdicts,
       @Schema(required = true) boolean complete,
       @Schema(required = true) List<CheckFlip> checks) {
     static RepairDocument of(Repair repair, Rulebase base) {
       return new RepairDocument(
-          repair.says(),
+          repair.summary(),
           EditDocuments.write(repair.edit()),
           EditionEffect.verdicts(repair.effect()),
           repair.effect().complete(),
