@@ -1,2 +1,2 @@
-/** The server: each feature in a package of its own, from its HTTP resource down to its SQL. */
+/** The server: a package for each feature, from its HTTP resource down to its SQL. */
 package dev.ironsieve.server;

@@ -91,7 +91,7 @@ class DraftTest {
         .edit(id, 0, MOVE_A_DOWN)
         .then()
         .statusCode(409)
-        .body("detail", containsString("Ruth Okell took away the rule"));
+        .body("detail", containsString("Ruth Okell deleted the rule"));
   }
 
   @Test

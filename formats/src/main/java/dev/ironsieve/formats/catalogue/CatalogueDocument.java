@@ -36,7 +36,7 @@ public record CatalogueDocument(
   /**
    * One feature.
    *
-   * @param seenSealed whether it is told apart while the connection stays encrypted; no if left out
+   * @param seenSealed whether it shows while the connection stays encrypted; no if left out
    */
   public record FeatureDocument(String name, Boolean seenSealed) {}
 }

@@ -3,11 +3,10 @@ package dev.ironsieve.formats.catalogue;
 import java.util.List;
 
 /**
- * How connections of an application are told. Each member that is there is a condition, and all of
- * them have to hold.
+ * A signature: each member is a condition on a connection, and all of them have to hold.
  *
- * @param feature the feature that is told; the application in general if left out
- * @param services such as {@code tcp/443}; one of them
+ * @param feature the recognised feature; the application in general if left out
+ * @param services alternatives such as {@code tcp/443}
  * @param speaks {@code TLS}, {@code HTTP}, {@code DNS} or {@code QUIC}, in the client's first bytes
  * @param client first bytes of the client, such as {@code @4: 21 12 a4 ??}
  * @param server first bytes of the server
@@ -17,7 +16,7 @@ import java.util.List;
  * @param alpn a protocol that it offers there
  * @param httpMethod of the first request
  * @param httpHost of the first request
- * @param httpPath with which its path begins
+ * @param httpPath the beginning of its path
  * @param httpField a field of it, such as {@code upgrade: websocket}
  * @param dnsName of the first question
  */

@@ -183,7 +183,7 @@ final class ConnectionRows {
       return out;
     }
 
-    /** An application without a feature is a value of its own, or the rest of its features. */
+    /** The value of an application without a feature: itself, or its other use. */
     private String otherUse(String application) {
       return resolution.hasValue(Coordinate.APPLICATION, application)
           ? application

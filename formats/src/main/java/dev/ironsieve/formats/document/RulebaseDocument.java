@@ -9,15 +9,15 @@ import java.util.List;
  * @param hostLists named sets of hosts
  * @param schedules named sets of times
  * @param deviceStates named sets of devices
- * @param vocabularies what rules can say of people, devices, sites, applications, file kinds and
- *     times
+ * @param vocabularies the values of people, devices, sites, applications, file kinds and times
  * @param feeds lists of addresses and hosts from outside
- * @param ratePlans how much of the line rules can give
+ * @param ratePlans limits and reservations of bandwidth
  * @param notices pages that rules can show
- * @param lineCapacity how much the line carries, such as {@code 1 Gbit/s}; not known if left out
- * @param timeZone in which times are meant, such as {@code Europe/Oslo}; UTC if left out
- * @param tooBroad when a rule is too broad; as {@link BreadthDocument} says if left out
- * @param checks connections that are tried again after every change
+ * @param lineCapacity capacity of the line, such as {@code 1 Gbit/s}; unknown if left out
+ * @param timeZone the default time zone of times, such as {@code Europe/Oslo}; UTC if left out
+ * @param tooBroad the settings of the finding <i>too broad</i>; the defaults of {@link
+ *     BreadthDocument} if left out
+ * @param checks connections with an expected verdict
  */
 public record RulebaseDocument(
     Integer ironSieve,

@@ -158,7 +158,7 @@ public final class ToModel {
     return Checked.at(path, () -> new Notice(document.name(), document.heading(), document.text()));
   }
 
-  /** When a rule is too broad; the default if nothing is said. */
+  /** The settings of the finding <i>too broad</i>; the default if left out. */
   public static Breadth breadth(BreadthDocument document, String path) {
     if (document == null) {
       return Breadth.DEFAULT;

@@ -32,14 +32,14 @@ public record VocabularyDocument(
   public record SetDocument(String name, List<String> members) {}
 
   /**
-   * What is known of one application.
+   * The facts about one application.
    *
    * @param uses names of the values that are its uses
-   * @param ports where it usually listens
+   * @param ports the usual ports of its servers
    * @param hosts names of its servers, exact or with a leading {@code *.}
-   * @param needs names of applications that must be allowed by rules of their own
-   * @param carries names of applications that are let through inside its own connections only
-   * @param openedOnly those of its uses that are told apart only where a connection is opened
+   * @param needs names of applications that separate rules must allow
+   * @param carries names of applications that are let through only inside its own connections
+   * @param openedOnly those of its uses that can be told from each other only in opened connections
    */
   public record FactDocument(
       String name,

@@ -27,8 +27,8 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * Reads the files that feeds come in: text in UTF-8, an entry a line, in lines of comma-separated
- * values (RFC 4180, within one line) with or without a header.
+ * Reads the files of feeds: text in UTF-8, one entry a line, as comma-separated values (RFC 4180,
+ * within one line) with or without a header.
  *
  * <pre>
  *   addresses    203.0.113.0/28            or a column "address", or "first" and "last"
@@ -36,9 +36,9 @@ import java.util.Set;
  *   categories   *.dice.example,Gambling
  * </pre>
  *
- * Empty lines say nothing, nor does what stands behind {@code #}, or {@code ;} in a list of
- * addresses. Lines that are neither are reported, and what the others say is still given; whether
- * to go on with that is for somebody else to decide.
+ * Empty lines are skipped, and so are comments behind {@code #}, or {@code ;} in a list of
+ * addresses. Bad lines are reported, and the good lines are still returned; the caller decides
+ * whether to use them.
  */
 public final class FeedReader {
   private static final int MOST_SHOWN = 120;

@@ -10,15 +10,14 @@ import java.security.NoSuchAlgorithmException;
 import java.util.Arrays;
 
 /**
- * One request of RADIUS accounting (RFC 2866), as far as it tells who is where.
+ * One request of RADIUS accounting (RFC 2866), reduced to a sign-in.
  *
- * @param user the name that was signed in with (RFC 2865, section 5.1); null if it is not said
- * @param address the address that they were given (RFC 2865, section 5.8; RFC 6911, section 3.1);
- *     null if it is not said
- * @param device what the sender was told of the device when it let it in: the text behind {@value
- *     #DEVICE} in a Class attribute (RFC 2865, section 5.25), which accounting repeats; null if it
- *     is not said
- * @param session what the sender knows the session by; null if it is not said
+ * @param user the name that was signed in with (RFC 2865, section 5.1); null if absent
+ * @param address the assigned address (RFC 2865, section 5.8; RFC 6911, section 3.1); null if
+ *     absent
+ * @param device the facts of the device: the text behind {@value #DEVICE} in a Class attribute (RFC
+ *     2865, section 5.25), which accounting repeats; null if absent
+ * @param session the sender's id of the session; null if absent
  */
 public record Accounting(
     Status status, String user, Address address, String device, String session, byte[] answer) {

@@ -95,7 +95,7 @@ public final class SarifReport {
       case TOO_BROAD ->
           "It allows, and none of people, applications, sites or services is narrowed.";
       case UNMET_NEED ->
-          "It allows an application for somebody to whom no rule allows what that needs.";
+          "It allows an application for a source to which no rule allows one that it needs.";
       case UNSEEN_FEATURE ->
           "It tells uses apart that look alike in the sealed connections that it leaves.";
       case MERGEABLE -> "It and the next rule differ in one criterion only.";

@@ -84,7 +84,7 @@ public final class AclWriter {
       notes.add("Address and service objects are written as what they stand for.");
     }
     if (rulebase.sections().size() > 1) {
-      notes.add("Each section is a list of its own; a gateway has to apply them in this order.");
+      notes.add("Each section becomes one list; a gateway has to apply the lists in this order.");
     }
     notes.add("The default rule, which drops and logs the rest, is not written.");
     return new Exported(root, List.copyOf(leftOut), List.copyOf(notes));

@@ -48,12 +48,12 @@ public class Accounts {
   public record SignedIn(Account account, String token, Duration lasts) {}
 
   /**
-   * Signs in. Comparing a password takes a good part of a second, so meanwhile no connection to the
-   * database is held, and whether the name was locked meanwhile is looked at once more.
+   * Signs in. Comparing a password takes a good part of a second, so no connection to the database
+   * is held meanwhile, and the lock of the name is checked again afterwards.
    *
-   * @param address from which somebody tries
-   * @throws Problem 401 if name and password do not go together; 429 while the name is locked, and
-   *     if there are too many tries from the address or altogether
+   * @param address of the client
+   * @throws Problem 401 if name and password do not match; 429 while the name is locked, and if
+   *     there are too many tries from the address or in total
    */
   public SignedIn signIn(String name, String password, String address) {
     limits.countTry(address);

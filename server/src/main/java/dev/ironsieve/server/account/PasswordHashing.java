@@ -13,8 +13,8 @@ import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Makes and compares hashes of passwords (bcrypt), a good part of a second of a processor each, on
- * a few threads of its own, so that many tries leave the other processors alone.
+ * Hashes and compares passwords (bcrypt), each a good part of a second of processor time, on a
+ * small pool of its own threads, so that many tries leave the other processors alone.
  */
 @ApplicationScoped
 public class PasswordHashing {

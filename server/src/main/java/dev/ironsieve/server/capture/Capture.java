@@ -22,7 +22,7 @@ record Capture(
   enum Kind {
     /** A capture that ships. */
     SAMPLE,
-    /** A capture that somebody brought in. */
+    /** A capture that a person uploaded. */
     BROUGHT,
     /** What taps told last. */
     RECENT

@@ -103,9 +103,9 @@ public class CaptureResource {
    * A file that a connection moves.
    *
    * @param direction {@code upload} or {@code download}
-   * @param name nothing if none is said
-   * @param kind as rules name it
-   * @param evidence what told the kind
+   * @param name left out if unknown
+   * @param kind the file kind of the vocabulary
+   * @param evidence the reason for the kind
    */
   public record SeenFile(
       @Schema(required = true) String direction,

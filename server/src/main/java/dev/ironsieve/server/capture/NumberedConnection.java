@@ -14,7 +14,7 @@ record NumberedConnection(long number, Instant at, CapturedConnection connection
     connection.sight().tls(); // worked out now, since several threads may ask later
   }
 
-  /** What it holds in memory, in bytes, roughly. */
+  /** Its approximate size in memory, in bytes. */
   int weight() {
     return 500 + connection.sight().client().length + connection.sight().server().length;
   }

@@ -40,10 +40,10 @@ public class RecentLog {
   private long weight;
 
   /**
-   * What of a piece was heard.
+   * The summary of one batch from a tap.
    *
-   * @param connections that were told with it, some of which began in the piece before
-   * @param remarks what of it could not be read
+   * @param connections in the batch, some of which began in an earlier one
+   * @param remarks sentences about the parts that could not be read
    */
   public record Heard(long packets, long connections, List<String> remarks) {}
 

@@ -13,7 +13,7 @@ public interface DirectoryConfig {
   /** {@code ldap://HOST:PORT} or {@code ldaps://HOST:PORT}; without it there is no directory. */
   Optional<String> url();
 
-  /** Whether an {@code ldap} connection turns to TLS before anything is said (RFC 4511, 4.14). */
+  /** Whether an {@code ldap} connection changes to TLS as its first step (RFC 4511, 4.14). */
   @WithDefault("false")
   boolean startTls();
 

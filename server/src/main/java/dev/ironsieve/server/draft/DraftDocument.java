@@ -11,16 +11,16 @@ import java.util.Map;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A draft as a view needs it first.
+ * A whole draft, as a view first loads it.
  *
- * @param revision the revision that it stands on
- * @param version the draft's version, to be named with the next change
- * @param lineCapacity how much the line carries; nothing if nobody said it
- * @param timeZone in which times are meant that say none
- * @param tooBroad when a rule is too broad
- * @param checks connections that are tried again after every change
- * @param editions the pinned edition of what rules can say of a coordinate, by its word
- * @param changes how many changes it is away from the revision
+ * @param revision the revision that it is based on
+ * @param version the draft's version, which the next change has to name
+ * @param lineCapacity capacity of the line; left out if unknown
+ * @param timeZone the default time zone of times
+ * @param tooBroad the settings of the finding <i>too broad</i>
+ * @param checks connections with an expected verdict, which run after every change
+ * @param editions the pinned edition of each vocabulary, by coordinate
+ * @param changes the number of changes since the revision
  * @param analysisMillis time of the last analysis, in milliseconds
  */
 public record DraftDocument(

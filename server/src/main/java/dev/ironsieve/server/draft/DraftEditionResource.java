@@ -115,7 +115,7 @@ public class DraftEditionResource {
         : PersonVocabulary.of(directory.snapshot(edition));
   }
 
-  /** What is otherwise in the edition itself; nothing is told if the older one is not kept here. */
+  /** The changes between two editions; empty if the older one is not stored here. */
   private EditionChange change(Coordinate of, Vocabulary before, Vocabulary after) {
     if (of == Coordinate.APPLICATION) {
       Catalogue next = editions.edition(after.edition());

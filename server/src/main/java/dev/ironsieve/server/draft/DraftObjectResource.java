@@ -101,9 +101,9 @@ public class DraftObjectResource {
   }
 
   /**
-   * A rate plan as somebody is about to save it.
+   * A rate plan before it is saved.
    *
-   * @param replaces name of the plan that it would become; nothing for a new one
+   * @param replaces name of the plan that it would replace; left out for a new one
    */
   public record PlanTried(@Schema(required = true) RatePlanDocument ratePlan, String replaces) {}
 
@@ -159,7 +159,7 @@ public class DraftObjectResource {
         difference.complete());
   }
 
-  /** Takes an object away, from the rules and groups that speak of it too. */
+  /** Deletes an object, also from the rules and groups that use it. */
   @DELETE
   @Path("/{kind}/{name}")
   @RolesAllowed(Role.MAY_EDIT)

@@ -205,10 +205,10 @@ public class DraftQuestions {
   }
 
   /**
-   * Which rules of the draft decide the connections that a pattern matches; each with a connection
-   * that says no more than the pattern and what its rule depends on.
+   * The rules of the draft that decide the connections of a pattern, each with the shortest
+   * connection that it decides.
    *
-   * @param axis the axis whose values are told
+   * @param axis the axis whose values are listed
    */
   ReachAnswer reach(long id, Rule pattern, int axis) {
     return ask(id, asked -> reach(asked, pattern, axis));

@@ -27,9 +27,9 @@ final class DraftStore {
   /**
    * A change's row.
    *
-   * @param of the version that an undo or redo speaks of, or 0
+   * @param of the version that an undo or redo applies to, or 0
    * @param client the page that made it, or null
-   * @param requestKey by which the request is known again if it is sent twice, or null
+   * @param requestKey identifies a request that is sent twice, or null
    */
   record Change(
       long version,

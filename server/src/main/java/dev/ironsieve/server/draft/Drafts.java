@@ -75,11 +75,11 @@ public class Drafts {
   }
 
   /**
-   * Makes an edit. Where somebody else changed other parts of the same rules meanwhile, both are
-   * kept.
+   * Applies an edit. If another person changed other parts of the same rules meanwhile, both
+   * changes are kept.
    *
    * @param seen the draft's version that the person saw
-   * @throws Problem 409 if somebody changed since what the edit touches
+   * @throws Problem 409 if another person changed a touched part since
    */
   public ChangeDocument edit(long id, long seen, Edit edit, Requester requester) {
     return once(
@@ -215,7 +215,7 @@ public class Drafts {
       if (change.isEmpty()) {
         throw e;
       }
-      String detail = change.get().by() + " took away the " + e.kind() + " that this speaks of.";
+      String detail = change.get().by() + " deleted the " + e.kind() + " of this change.";
       throw Problem.conflict(detail, conflict(e.kind(), e.name(), change.get()));
     }
   }

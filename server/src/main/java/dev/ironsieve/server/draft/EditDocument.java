@@ -13,7 +13,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * One edit of a draft. Which members it has follows from its kind:
+ * One edit of a draft. Its members follow from its kind:
  *
  * <pre>
  *   insertRules    rules, place          insertSection  id, name, before (none: at the end)
@@ -32,11 +32,11 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *                                        deleteObject   objectKind, name
  *                                        putVocabulary  vocabulary
  *                                        deleteVocabulary  name (of the coordinate)
- *                                        putFeed        feed (where it is told: pinned)
+ *                                        putFeed        feed (in events: pinned)
  *                                        deleteFeed     name
  * </pre>
  *
- * @param pinned a feed in a few words, since what is in it is much and no view needs it
+ * @param pinned a feed without its entries, which no view needs
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record EditDocument(

@@ -174,7 +174,7 @@ final class EditDocuments {
     return write(edit, true);
   }
 
-  /** The edit as views are told of it: of feeds and vocabularies, only what they are called. */
+  /** The edit for events: feeds and vocabularies by name only. */
   static EditDocument tell(Edit edit) {
     return write(edit, false);
   }

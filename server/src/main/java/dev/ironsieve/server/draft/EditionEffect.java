@@ -24,18 +24,18 @@ import java.util.function.Supplier;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What a draft would become with another edition of the catalogue, of the directory or of a feed.
+ * The effect on a draft of another edition of the catalogue, of the directory or of a feed.
  *
- * @param edition the edition that it would have
- * @param added names of applications, people or sets that are new to it
- * @param removed names of those that it would lose
- * @param changed what became otherwise of each that stayed, in words, by its name
+ * @param edition the new edition
+ * @param added names of new applications, people or sets
+ * @param removed names of removed ones
+ * @param changed the changes of each that stays, in words, by its name
  * @param rules the rules whose match changes
- * @param verdicts kinds of connections that get another verdict, the most first; none is worked out
- *     as long as a rule says what the edition does not know
+ * @param verdicts kinds of connections that get another verdict, the most first; not computed while
+ *     a rule uses a name that the edition does not have
  * @param complete whether these are all verdicts that change
- * @param checks those whose results change; none is tried as long as a rule says what the edition
- *     does not know
+ * @param checks those whose results change; not computed while a rule uses a name that the edition
+ *     does not have
  */
 public record EditionEffect(
     @Schema(required = true) String edition,
@@ -50,10 +50,12 @@ public record EditionEffect(
   private static final int MOST_TOLD = 100; // of what one rule or set gains or loses
 
   /**
-   * @param gained uses, people, addresses or hosts that the rule would ask for; the first {@value
-   *     #MOST_TOLD}, then how many more
-   * @param lost those that it would no longer ask for
-   * @param unknown what it says and the edition does not know
+   * The change of one rule's match.
+   *
+   * @param gained uses, people, addresses or hosts that the rule would match; the first {@value
+   *     #MOST_TOLD}, then the number of further ones
+   * @param lost those that it would no longer match
+   * @param unknown names in the rule that the edition does not have
    */
   public record RuleEffect(
       @Schema(required = true) String id,
@@ -108,9 +110,9 @@ public record EditionEffect(
   /**
    * The effect on a rulebase.
    *
-   * @param change what is otherwise in the edition itself
-   * @param before what the rules can say now
-   * @param after what they could say then
+   * @param change the change of the edition itself
+   * @param before the vocabulary now
+   * @param after the vocabulary then
    */
   static EditionEffect of(
       Rulebase rulebase, EditionChange change, Vocabulary before, Vocabulary after) {

@@ -8,21 +8,20 @@ import java.util.Locale;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What a draft decides for one connection.
+ * A draft's answer for one connection.
  *
  * @param version the draft's version that was asked
- * @param line the connection, with what was filled in
+ * @param line the connection, with the coordinates that the server filled in
  * @param verdict allow, drop, reject or caution
- * @param rule id of the rule that decides, left out for the default rule. Where something is unsaid
- *     this is the answer for nobody signed in, an unknown device, no site and an unidentified
+ * @param rule id of the rule that decides, left out for the default rule. For an incomplete
+ *     connection the answer for nobody signed in, an unknown device, no site and an unidentified
  *     application
  * @param certain whether every connection that agrees with the line gets the verdict
- * @param unless what else may decide, in the rules' order, where something is unsaid
+ * @param unless the other rules that may decide an incomplete connection, in order
  * @param complete whether these are all; if not, the work limit was reached
- * @param handling what the rule that decides does with the connection besides
+ * @param handling the other effects of the rule that decides
  * @param passed the rules above it, in order
- * @param stages what is done with it while more and more of it becomes known, up to the one that
- *     settles it
+ * @param stages the decision at each stage, up to the one that settles it
  * @param notes remarks about the connection, such as an address outside its zone
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -55,12 +54,12 @@ public record ProbeAnswer(
       @Schema(required = true) String line) {}
 
   /**
-   * What the rule that decides does with a connection besides its verdict.
+   * The effects of the rule that decides, besides its verdict.
    *
    * @param log off, start, end or both
    * @param opening sealed or opened
-   * @param ratePlan its name, if it has one that has an effect
-   * @param notice its name, if it has one that is shown
+   * @param ratePlan name of its rate plan, if that has an effect
+   * @param notice name of its notice, if people see it
    */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   public record Handled(

@@ -96,7 +96,7 @@ public class ProbeFill {
             who + " is signed in at " + there.address() + ", so the probe asks as them." + device));
   }
 
-  /** Says the device of a sign-in, where that is known and nothing else is said; tells so. */
+  /** Fills in the device of a sign-in if it is known and the line names none; returns a remark. */
   private static String said(DeviceState device, Map<Coordinate, String> terms, Rulebase rulebase) {
     boolean known =
         device != null

@@ -9,7 +9,7 @@ import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Function;
 
 /**
- * The analysis of a draft that questions are asked of. It follows the edits when it is asked next,
+ * The analysis that answers a draft's questions. It catches up with the edits at the next question,
  * so that no edit waits for a question; questions wait for each other.
  */
 final class QuestionIndex {

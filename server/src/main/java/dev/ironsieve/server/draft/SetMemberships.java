@@ -54,7 +54,7 @@ final class SetMemberships {
     return out;
   }
 
-  /** The narrowest sets that somebody is in, groups and what the directory says of them alike. */
+  /** The smallest sets with a person: groups and directory attributes. */
   private static void tellSets(String person, Vocabulary people, List<String> out) {
     int number = people.values().indexOf(person);
     List<String> sets =

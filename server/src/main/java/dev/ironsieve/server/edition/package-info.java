@@ -1,2 +1,2 @@
-/** Keeping dated editions of what rules speak of: the catalogue, the directory. */
+/** Storage of dated editions of the sources that rules use: the catalogue, the directory. */
 package dev.ironsieve.server.edition;

@@ -193,7 +193,7 @@ final class FeedStore {
         most);
   }
 
-  /** Decides about an edition that waits, and says whether it did wait. */
+  /** Decides about a held edition; false if it was not held. */
   static boolean decide(Sql sql, long edition, boolean offer, long account) throws SQLException {
     return sql.change(
             "update feed_report set state = ?, decided_by = ?, decided_at = now()"

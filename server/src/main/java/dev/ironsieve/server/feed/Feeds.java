@@ -32,9 +32,9 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.jboss.logging.Logger;
 
 /**
- * Reads feeds on a schedule and on demand. A file that says what the last one said makes no new
- * edition. One with bad lines, or that is much larger or smaller than the last, is held until a
- * person decides; one that cannot be had, or has not one good line, leaves everything as it is.
+ * Fetches feeds on a schedule and on demand. An unchanged file makes no new edition. A file with
+ * bad lines, or one that is much larger or smaller than the last, is held until a person decides;
+ * one that cannot be fetched, or has no good line, changes nothing.
  */
 @ApplicationScoped
 public class Feeds {
@@ -200,7 +200,7 @@ public class Feeds {
   }
 
   /**
-   * Reads a file that somebody brings.
+   * Reads an uploaded file.
    *
    * @throws Problem 413 if it is too large
    */
@@ -374,7 +374,7 @@ public class Feeds {
       throw Problem.of(
           409,
           report.state().equals("held")
-              ? "This edition waits for somebody to let it through or to refuse it."
+              ? "This edition waits for approval."
               : report.decidedBy() + " refused this edition.");
     }
     return editions.get(report.name());

@@ -15,11 +15,11 @@ public final class Problem extends RuntimeException {
       String title, int status, String detail, List<Fault> faults, Conflict conflict) {}
 
   /**
-   * Somebody else's change that stands in the way.
+   * A change by another person that conflicts with the request.
    *
-   * @param what the thing that both change: rule, section, zone, address or service
+   * @param what the kind of the thing that both change: rule, section, zone, address or service
    * @param key its id or name
-   * @param by the display name of the other
+   * @param by the display name of the other person
    * @param version the draft's version with the other's change
    * @param at when, RFC 3339
    */

@@ -99,6 +99,6 @@ public final class Problems {
   @ServerExceptionMapper
   public Response rest(Throwable e) {
     LOG.error("a request failed", e);
-    return respond(Problem.of(500, "Something failed in the server; its log says what.").body());
+    return respond(Problem.of(500, "The server failed; its log has the details.").body());
   }
 }

@@ -11,8 +11,8 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * Who is signed in at which address now. It is in memory only: after a start it is unknown until it
- * is told again, as network gear does from time to time (RFC 2866, interim updates).
+ * The people who are signed in now, by address. In memory only: after a start it is empty until
+ * network gear reports again, as it does from time to time (RFC 2866, interim updates).
  */
 @ApplicationScoped
 public class SignIns {
@@ -21,16 +21,17 @@ public class SignIns {
   private final Map<Address, SignIn> now = new LinkedHashMap<>(); // the oldest first
 
   /**
-   * Somebody at an address.
+   * One person at an address.
    *
-   * @param person what the directory knows them by
-   * @param device what is known of their device, as {@link DeviceState} says it; null if nothing is
-   * @param session what the teller knows it by
+   * @param person the directory id
+   * @param device the known facts of the device, in the notation of {@link DeviceState}; null if
+   *     none
+   * @param session the reporter's id of the session
    */
   public record SignIn(
       String person, Address address, DeviceState device, Instant since, String session) {}
 
-  /** Somebody is signed in; whoever was before at this address is no longer. */
+  /** A person signs in; replaces an earlier person at the address. */
   public synchronized void in(
       String person, Address address, DeviceState device, Instant at, String session) {
     SignIn before = now.get(address);
@@ -56,7 +57,7 @@ public class SignIns {
     return Optional.ofNullable(now.get(address));
   }
 
-  /** Everywhere that somebody is signed in; O(sign-ins). */
+  /** All sign-ins of a person; O(sign-ins). */
   public synchronized List<SignIn> of(String person) {
     String key = Names.key(person);
     return now.values().stream().filter(s -> Names.key(s.person).equals(key)).toList();

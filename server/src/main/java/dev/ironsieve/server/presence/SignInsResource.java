@@ -20,7 +20,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 @Path("/api/sign-ins")
 @RolesAllowed(Role.MAY_VIEW)
 public class SignInsResource {
-  /** What sign-ins that are told by REST are known by. */
+  /** The session id of sign-ins that are reported by REST. */
   private static final String SESSION = "told by REST";
 
   private final SignIns signIns;
@@ -30,10 +30,10 @@ public class SignInsResource {
   }
 
   /**
-   * Somebody at an address.
+   * One person at an address.
    *
-   * @param person what the directory knows them by
-   * @param device what is known of their device; nothing if that is nothing
+   * @param person the directory id
+   * @param device the known facts of the device; left out if none
    * @param since ISO 8601
    */
   public record SignedIn(
@@ -51,14 +51,14 @@ public class SignInsResource {
   public record WhoIsThere(@Schema(required = true) String person, String device) {}
 
   /**
-   * Everywhere that somebody is signed in.
+   * All sign-ins of a person.
    *
-   * @param person what the directory knows them by
+   * @param person the directory id
    */
   @GET
   public List<SignedIn> of(@QueryParam("person") String person) {
     if (person == null) {
-      throw Problem.invalid("person", "what the directory knows somebody by", "nothing");
+      throw Problem.invalid("person", "the directory id of a person", "nothing");
     }
     return signIns.of(person).stream()
         .map(
@@ -77,7 +77,7 @@ public class SignInsResource {
   public void in(String address, WhoIsThere body) {
     Problem.requireBody(body);
     if (body.person() == null || body.person().isBlank()) {
-      throw Problem.invalid("$.person", "what the directory knows somebody by", "nothing");
+      throw Problem.invalid("$.person", "the directory id of a person", "nothing");
     }
     signIns.in(body.person(), address(address), device(body.device()), Instant.now(), SESSION);
   }

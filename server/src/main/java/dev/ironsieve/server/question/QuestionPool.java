@@ -21,8 +21,8 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
 
 /**
- * Answers questions on a few threads of its own, so that edits keep the others. Work that a
- * question spreads over several threads stays inside the pool.
+ * Answers questions on a few separate threads, so that edits keep the others. Work that a question
+ * spreads over several threads stays inside the pool.
  */
 @ApplicationScoped
 public class QuestionPool {
