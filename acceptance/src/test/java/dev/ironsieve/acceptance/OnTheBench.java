@@ -13,7 +13,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.TestInfo;
 
-/** Each test has a rulebase of its own, a copy of the demo's, open in a real browser. */
+/** Each test has its own rulebase, a copy of the demo's, open in a real browser. */
 abstract class OnTheBench {
   static Server server;
   static Browser browser;

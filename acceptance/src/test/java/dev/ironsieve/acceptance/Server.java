@@ -17,7 +17,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.concurrent.TimeUnit;
 
-/** The packaged server on a database of its own that is made anew. */
+/** The packaged server on its own, newly made database. */
 final class Server implements AutoCloseable {
   private static final Path JAR = Path.of("../server/target/quarkus-app/quarkus-run.jar");
 

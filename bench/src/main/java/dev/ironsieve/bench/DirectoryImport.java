@@ -27,13 +27,13 @@ import java.util.Random;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
-/** How long a directory takes to be read over LDAP, from the first packet to what rules mean. */
+/** Time to read a directory over LDAP, from the first packet to the vocabulary of people. */
 @Command(
     name = "directory",
     mixinStandardHelpOptions = true,
     description = {
       "Reads a generated directory with nested groups over LDAP into a snapshot, and works out",
-      "whom rules can mean, beside fetching the same entries and throwing them away. The server",
+      "that rules can name, beside fetching the same entries and throwing them away. The server",
       "is in memory, on loopback, in the same JVM, and shares its processors."
     })
 final class DirectoryImport implements Runnable {
@@ -124,7 +124,7 @@ final class DirectoryImport implements Runnable {
     Timings meaning = Timings.of(runs, run -> meant[0] = PersonVocabulary.of(read[0]));
     System.out.printf(
         "directory of %d people and %d nested groups: read %s, %.2f times fetching it (%s);"
-            + " whom rules can mean %s (%d values)%n",
+            + " that rules can name %s (%d values)%n",
         read[0].people().size(),
         read[0].groups().size(),
         reading,

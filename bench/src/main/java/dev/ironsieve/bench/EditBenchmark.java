@@ -68,7 +68,7 @@ public class EditBenchmark {
         new Edit.ReplaceRules(mentioning.stream().map(EditBenchmark::mentioning).toList())
             .apply(base);
     live = new LiveAnalysis(base);
-    live.standings(); // as if somebody had looked at them
+    live.standings(); // as if a view had shown them
   }
 
   private AddressObject ships() {

@@ -31,7 +31,7 @@ import picocli.CommandLine.Parameters;
     description = "Times all findings of generated rulebases, each in a fresh JVM, and the peers.",
     footer = {
       "The peers only find out which rules decide anything; the analysis finds everything.",
-      "A peer that is not done in its time is told by how many rules it got through."
+      "A peer that is not done in its time is reported with the number of rules it finished."
     })
 final class Growth implements Runnable {
   private static final double NANOS_PER_SECOND = 1e9;

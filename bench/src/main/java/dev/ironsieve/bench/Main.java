@@ -26,7 +26,7 @@ public final class Main {
           "ProbeBenchmark.decide", "ProbeBenchmark.linearScan",
           "ProbeBenchmark.trace", "ProbeBenchmark.linearScan");
 
-  /** What measures a whole run of its own, by its name. */
+  /** Benchmarks that measure a whole run, by name. */
   private static final Map<String, Supplier<Runnable>> WHOLE =
       Map.of(
           "recognition", Recognition::new,

@@ -51,7 +51,7 @@ public final class RulebaseGenerator {
   private final SplittableRandom random;
   private final Shape shape;
   private final List<Vocabulary> vocabularies;
-  private final List<Vocabulary> ordinary; // without the terms that only knots speak of
+  private final List<Vocabulary> ordinary; // without the terms that only knots use
 
   public RulebaseGenerator(long seed, Shape shape) {
     random = new SplittableRandom(seed);

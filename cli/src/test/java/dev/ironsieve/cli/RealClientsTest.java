@@ -58,7 +58,7 @@ class RealClientsTest {
             .start();
     BufferedReader said = capturing.inputReader(StandardCharsets.UTF_8);
     assertThat(said.readLine()).as("tcpdump may capture here").contains("listening on");
-    // What it says at its end fits into the pipe, which nobody has to empty.
+    // Its last output fits into the pipe, which nothing has to empty.
   }
 
   @AfterEach

@@ -153,7 +153,7 @@ class DirectoryTest {
   @Test
   void aRuleThatMeansSomebodyWhoLeftHoldsTheSnapshotUp() {
     List<String> snapshots = read().getList("snapshots.name");
-    long id = ruth.rulebase("Means somebody who leaves");
+    long id = ruth.rulebase("Names a person who leaves");
     take(id, 0, snapshots.getLast()).then().statusCode(200);
     String rule =
         """

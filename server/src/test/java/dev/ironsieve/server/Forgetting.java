@@ -3,7 +3,7 @@ package dev.ironsieve.server;
 import dev.ironsieve.server.draft.LiveDrafts;
 import io.quarkus.arc.Arc;
 
-/** Makes the server drop what it holds in memory, as a restart would. */
+/** Clears the server's memory, as a restart would. */
 final class Forgetting {
   private Forgetting() {}
 

@@ -13,7 +13,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 
-/** A question that takes long says how far it is. */
+/** The progress of a question that takes long. */
 @QuarkusTest
 class QuestionProgressTest {
   private static final int THREADS = Math.max(1, Runtime.getRuntime().availableProcessors() / 2);

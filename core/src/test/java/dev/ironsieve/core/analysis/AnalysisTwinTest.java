@@ -31,7 +31,7 @@ class AnalysisTwinTest {
   private static final List<Connection> PLAIN = SmallWorld.connections();
   private static final List<Connection> WITH_TERMS = SmallWorld.connectionsWithTerms();
 
-  /** Everything that is told of one rulebase, compared with what trying tells. */
+  /** All findings and standings of one rulebase, compared with those of trying every point. */
   private static final class Comparison {
     private final String as;
     private final LiveAnalysis live;
@@ -260,7 +260,7 @@ class AnalysisTwinTest {
                     assertThat(changed.answers()).as("%s: %s", as, id).contains(id);
                   }
                 });
-        // These are few rules, so whatever is another is told.
+        // These are few rules, so every other answer is reported.
         reaches(live)
             .forEach(
                 (id, now) -> {

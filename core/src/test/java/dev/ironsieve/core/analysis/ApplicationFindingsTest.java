@@ -328,7 +328,7 @@ class ApplicationFindingsTest {
     assertThat(unmet(base(here, high, reel, signIn), "r4"))
         .extracting(Finding::causes)
         .containsExactly(List.of("r3"));
-    // Of one somebody at 10.x it takes both halves of what is sent to, not of where from.
+    // For one source at 10.x it takes both halves of the destinations, not of the sources.
     Rule toLow = to(rule("r2", Verdict.DROP, "", "Reel sign-in"), "0.0.0.0/1");
     Rule toHigh = to(rule("r3", Verdict.DROP, "", "Reel sign-in"), "128.0.0.0/1");
     Finding two = unmet(base(here, toLow, toHigh, reel, signIn), "r4").getFirst();
@@ -454,7 +454,7 @@ class ApplicationFindingsTest {
     return rules.stream().map(Rule::id).toList();
   }
 
-  /** What the rule's needs are said to come to; nothing where it is not there. */
+  /** The finding about the rule's needs, in words; empty if there is none. */
   private static List<List<String>> needs(LiveAnalysis live, List<Rule> rules) {
     return ids(rules).contains("needs")
         ? live.findings("needs").stream()

@@ -40,7 +40,7 @@ class LiveAnalysisTest {
     return new Rulebase("b", List.of(), objects, List.of(), List.of(new Section("s", "S", rules)));
   }
 
-  /** What is told of each rule; witnesses may be others than those of another analysis. */
+  /** All answers about each rule; the witnesses of another analysis may differ. */
   private static Map<String, List<Object>> told(LiveAnalysis live) {
     Map<String, List<Object>> out = new HashMap<>();
     for (Rule rule : live.rulebase().rules()) {

@@ -15,7 +15,7 @@ import java.util.Random;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
-/** Whom a cover is blamed on, against trying every set of rules at every point. */
+/** The minimal cause of a cover, against trying every set of rules at every point. */
 class MinimalCauseTest {
   private static final int SIDE = 5; // codes on each of two axes
   private static final List<Box> TARGET = List.of(box(0, SIDE - 1, 0, SIDE - 1));

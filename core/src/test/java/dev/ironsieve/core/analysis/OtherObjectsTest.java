@@ -152,7 +152,7 @@ class OtherObjectsTest {
     return out;
   }
 
-  /** What of an analysis does not hang on which example was found. */
+  /** The part of an analysis that does not depend on the choice of witnesses. */
   private static Map<String, List<Object>> told(LiveAnalysis live) {
     Map<String, List<Object>> out = new HashMap<>();
     views(live)
@@ -264,7 +264,7 @@ class OtherObjectsTest {
     assertThat(live.standing("host")).isInstanceOf(Standing.Decides.class);
     assertThat(changed.answers()).contains("host").doesNotContain("pier", "alone");
     assertThat(changed.reaches()).contains("quay", "host").doesNotContain("pier", "alone");
-    // What a later rule says in these words means what they mean now.
+    // A later rule with these names gets their present meaning.
     Rule also = from("also", Verdict.ALLOW, named("quay"), 443);
     changed = update(live, new Edit.InsertRules(List.of(also), new Place.Above("alone")));
     assertThat(changed.reaches()).contains("also", "alone");

@@ -21,7 +21,7 @@ import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 
-/** What is told of rules, by example. */
+/** Views of rules, by example. */
 class ViewTest {
   private static final Vocabulary PEOPLE =
       new Vocabulary(Coordinate.PERSON, "1", List.of("ada", "ben"), List.of());

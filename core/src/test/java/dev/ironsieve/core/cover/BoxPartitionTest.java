@@ -16,7 +16,7 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
-/** Paving where the first box that holds a point says whether it is wanted, against every point. */
+/** Partitions by the first box that holds a point, against every point. */
 class BoxPartitionTest {
   private static final int AXES = 3;
   private static final int VALUES = 5;

@@ -98,7 +98,7 @@ class DifferenceTest {
     assertThat(cut.isEmpty()).isFalse(); // not for certain
   }
 
-  /** Neighbours that say the same are told as one, whichever axis they differ on. */
+  /** Neighbours with the same answer become one part, whichever axis they differ on. */
   @Test
   void partsAreFewAndLarge() {
     Rulebase before =
@@ -122,7 +122,7 @@ class DifferenceTest {
     assertThat(of(unlike, base()).parts()).hasSize(2);
   }
 
-  /** Three addresses are told apart, and three services: 80, 443, others. */
+  /** There are three classes of addresses, and three of services: 80, 443, others. */
   @Test
   void theLargestComesFirstAndAShareSaysHowLarge() {
     Rulebase before =
@@ -238,7 +238,7 @@ class DifferenceTest {
         .isInstanceOf(IllegalArgumentException.class)
         .hasMessageContaining("time zone");
     assertThat(of(in(timed, "Europe/Oslo"), in(timed, "Europe/Oslo")).isEmpty()).isTrue();
-    // Where no rule speaks of time, the clock does not matter.
+    // If no rule uses time, the time zone does not matter.
     assertThat(of(base(web), in(base(web), "Europe/Oslo")).isEmpty()).isTrue();
   }
 

@@ -43,7 +43,7 @@ import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestFactory;
 
-/** Every kind of edit is taken back by its inverse, and says what it touches. */
+/** Every kind of edit is undone by its inverse, and lists the parts that it touches. */
 class EveryEditTest {
   private static Zone zone(String name) {
     return new Zone(name, List.of(AddressRange.parse("10.0.0.0/24")), "");

@@ -55,7 +55,7 @@ public final class RandomEdits {
         String name = random.nextBoolean() ? old : "pair" + made++;
         List<AddressItem> members =
             List.of(AddressItem.parse("10.0.0." + random.nextInt(4)), AddressItem.parse("fd00::"));
-        // Named "pair" again at the end, since the small world's rules speak of it.
+        // Named "pair" again at the end, since the small world's rules use it.
         yield new Edit.Batch(
             List.of(
                 new Edit.PutAddress(new AddressObject(name, members, ""), old),

@@ -15,7 +15,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 
-/** Editions of what rules can say, taken into a rulebase and taken back. */
+/** Editions of vocabularies, adopted by a rulebase and undone. */
 class VocabularyEditTest {
   private static final Vocabulary OLD =
       new Vocabulary(

@@ -232,7 +232,7 @@ class FeedTest {
         .anyMatch(p -> p.startsWith("*") ? site.endsWith(p.substring(1)) : site.equals(p));
   }
 
-  /** Every address of a small world: what is told of a rule is what it matches otherwise. */
+  /** Every address of a small world: the reported change of a rule is the change of its match. */
   @Test
   void anotherEditionTellsWhatEachRuleGainsAndLosesAndNothingElse() {
     for (int seed = 0; seed < Rounds.of(150); seed++) {

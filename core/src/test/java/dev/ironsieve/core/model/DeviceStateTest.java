@@ -22,7 +22,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** States of devices, as rules and objects say them, against what each says by itself. */
+/** Device states in rules and objects, against the facts of each. */
 class DeviceStateTest {
   private static final List<String> FACTS =
       List.of(
@@ -70,7 +70,7 @@ class DeviceStateTest {
         Map.of(Coordinate.DEVICE, device));
   }
 
-  /** What is said of one state in docs/meaning.md, and nothing else. */
+  /** One state by the definition in docs/meaning.md, and nothing else. */
   private static boolean holds(String asked, String device) {
     List<String> facts = List.of(device.split(", "));
     for (String fact : asked.toLowerCase().split(", ")) {

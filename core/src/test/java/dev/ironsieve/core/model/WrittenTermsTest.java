@@ -105,7 +105,7 @@ class WrittenTermsTest {
         Map.of(of, value));
   }
 
-  /** What is said of one pattern in docs/meaning.md, and nothing else. */
+  /** One pattern by the definition in docs/meaning.md, and nothing else. */
   private static boolean holds(String pattern, String site) {
     if (pattern.startsWith("*")) {
       String host = site.contains("/") ? site.substring(0, site.indexOf('/')) : site;

@@ -31,7 +31,7 @@ import org.junit.jupiter.api.Test;
 class RuleIndexTest {
   private static final int POINTS = 40;
   private static final int MOST_UNUSED = 3; // times the rules and a hundred, of handles
-  private static final int MOST_ASKED = 24; // rules of which it is asked whom they meet
+  private static final int MOST_ASKED = 24; // rules whose overlaps are compared
 
   private static boolean holds(RuleIndex index, int handle, int[] point) {
     return index.region(handle).stream().anyMatch(box -> box.contains(point));

@@ -20,7 +20,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** Files that are told by what they begin with, and those that connections move. */
+/** Files classified by their first bytes, and files that connections move. */
 class FileTellerTest {
   private static byte[] bytes(String text) {
     return text.getBytes(StandardCharsets.ISO_8859_1);

@@ -24,9 +24,7 @@ import java.util.function.ToIntBiFunction;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
-/**
- * What some sets tell apart on lines where more was told apart before, held to asking each value.
- */
+/** The classes of some sets on axes that had more classes before, compared value by value. */
 class RepresentativesTest {
   private static final int VALUES = 40;
 

@@ -186,7 +186,8 @@ class ResolutionTest {
     Rulebase base = base();
     Resolution before = new Resolution(base);
     Resolution after = new Resolution(base.withSections(sections(RULES.reversed())), before);
-    assertThat(otherSets(after, before)).isEmpty(); // also of what is asked of the later one first
+    assertThat(otherSets(after, before))
+        .isEmpty(); // also for names that the later one resolves first
     assertThat(otherSets(new Resolution(base, after), before)).isEmpty();
     assertThat(after.tellsApartAsIn(before)).isTrue();
     assertThat(after.sayingOthers(RULES, before)).isEmpty();

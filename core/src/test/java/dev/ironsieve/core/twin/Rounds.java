@@ -10,7 +10,7 @@ public final class Rounds {
   private Rounds() {}
 
   /**
-   * @param all how many there are when nothing is said; at least one is left
+   * @param all the default number; at least one remains
    */
   public static int of(int all) {
     return Math.max(1, all * PERCENT / 100);

@@ -31,7 +31,7 @@ public final class SlowNeeds {
       if (letsThrough(verdicts[p])) {
         for (ApplicationFact fact : applications.applications()) {
           if (isUsual(p, fact)) {
-            served.computeIfAbsent(fact.name(), name -> new HashSet<>()).add(somebody(p));
+            served.computeIfAbsent(fact.name(), name -> new HashSet<>()).add(source(p));
           }
         }
       }
@@ -59,7 +59,7 @@ public final class SlowNeeds {
                         && c.detail() <= port.lastDetail());
   }
 
-  private Object somebody(int point) {
+  private Object source(int point) {
     Connection c = points.get(point);
     return List.of(c.from(), c.terms().get(Coordinate.PERSON));
   }
@@ -71,7 +71,7 @@ public final class SlowNeeds {
         && (person == null || person.equals(c.terms().get(Coordinate.PERSON)));
   }
 
-  /** What a rule's applications need and somebody is not allowed: "a needs b" for each. */
+  /** The needs of a rule's applications that a source is not allowed: "a needs b" for each. */
   public Set<String> unmet(int rule) {
     Set<String> out = new TreeSet<>();
     Rule asked = tried.rules().get(rule);
@@ -85,7 +85,7 @@ public final class SlowNeeds {
             p -> {
               for (ApplicationFact fact : applications.applications()) {
                 for (String need : isOf(p, fact) ? fact.needs() : List.<String>of()) {
-                  if (!served.getOrDefault(need, Set.of()).contains(somebody(p))) {
+                  if (!served.getOrDefault(need, Set.of()).contains(source(p))) {
                     out.add(fact.name() + " needs " + need);
                   }
                 }
@@ -95,10 +95,10 @@ public final class SlowNeeds {
   }
 
   /**
-   * Whether somebody is kept from an application by some of the rules that do not let through; all
+   * Whether a source is kept from an application by some of the rules that do not let through; all
    * that do are there.
    */
-  public boolean isKeptFrom(Connection somebody, String application, BitSet by) {
+  public boolean isKeptFrom(Connection source, String application, BitSet by) {
     ApplicationFact wanted =
         applications.applications().stream()
             .filter(fact -> fact.name().equals(application))
@@ -107,7 +107,7 @@ public final class SlowNeeds {
     IntPredicate there =
         i -> tried.rules().get(i).enabled() && (letsThrough(tried.verdict(i)) || by.get(i));
     for (int p = 0; p < points.size(); p++) {
-      if (isUsual(p, wanted) && isSame(points.get(p), somebody)) {
+      if (isUsual(p, wanted) && isSame(points.get(p), source)) {
         for (int i = 0; i < tried.rules().size(); i++) {
           if (there.test(i) && tried.held(i).get(p)) {
             if (letsThrough(tried.verdict(i))) {

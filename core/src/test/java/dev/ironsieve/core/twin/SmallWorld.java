@@ -136,7 +136,7 @@ public final class SmallWorld {
   }
 
   /**
-   * @param withTerms whether rules speak of people and applications too
+   * @param withTerms whether rules have criteria on people and applications too
    */
   public SmallWorld(long seed, boolean withTerms) {
     random = new Random(seed);
@@ -286,7 +286,7 @@ public final class SmallWorld {
     return out;
   }
 
-  /** The same in a world with terms, where rules speak of fewer services. */
+  /** The same in a world with terms, where rules use fewer services. */
   public static List<Connection> connectionsWithTerms() {
     List<Connection> out = new ArrayList<>();
     for (Connection c : connections()) {
@@ -313,7 +313,7 @@ public final class SmallWorld {
     return out;
   }
 
-  /** Whether a wholly known connection agrees with all that is said of another. */
+  /** Whether a complete connection agrees with an incomplete one. */
   public static boolean agrees(Connection whole, Connection said) {
     return agrees(whole.from(), said.from())
         && agrees(whole.to(), said.to())

@@ -14,7 +14,7 @@ import java.util.concurrent.TimeUnit;
 
 /**
  * Hashes and compares passwords (bcrypt), each a good part of a second of processor time, on a
- * small pool of its own threads, so that many tries leave the other processors alone.
+ * small separate pool of threads, so that many tries leave the other processors alone.
  */
 @ApplicationScoped
 public class PasswordHashing {

@@ -76,7 +76,7 @@ class SignInLimitsTest {
     assertThat(limits.lockedUntil("nobody")).isEmpty();
     limits.countFailure("nobody", until);
     assertThat(limits.lockedUntil("nobody")).contains(until);
-    assertThat(limits.lockedUntil("somebody")).isEmpty();
+    assertThat(limits.lockedUntil("anyone")).isEmpty();
   }
 
   /** One is compared, two wait, the rest is refused at once. */

@@ -44,7 +44,7 @@ class DraftEventsTest {
 
     @Override
     public void onCompletion() {
-      throw new AssertionError("a stream has no end of its own");
+      throw new AssertionError("a stream does not end by itself");
     }
   }
 
@@ -72,7 +72,7 @@ class DraftEventsTest {
     assertThat(dead.names).isEmpty();
     assertThat(slow.cutOff).isNotNull();
     assertThat(slow.names).hasSize(5);
-    // The others are told that these two are gone; who comes again is like anybody new.
+    // The others see these two leave; a reader that returns is like a new one.
     assertThat(quick.names.stream().filter("presence"::equals)).hasSizeBetween(4, 5);
     Reader again = open("Ben", Long.MAX_VALUE);
     events.changed(DRAFT, change(MANY));
