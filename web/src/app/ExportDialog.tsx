@@ -32,14 +32,14 @@ export function ExportDialog({
   });
   const out = standard.data;
   return (
-    <Modal title="Write out the draft" onClose={onClose} wide>
+    <Modal title="Export the draft" onClose={onClose} wide>
       <Faults error={standard.error} />
       {out && (
         <>
           <p>
             {out.leftOut.length === 0
-              ? 'RFC 8519 can say every rule.'
-              : `RFC 8519 cannot say ${out.leftOut.length} of the rules; these are left out whole:`}
+              ? 'RFC 8519 can express every rule.'
+              : `RFC 8519 cannot express ${out.leftOut.length} of the rules; they are left out:`}
           </p>
           {out.leftOut.length > 0 && (
             <ul className="my-2 max-h-[160px] overflow-auto text-[12px]">

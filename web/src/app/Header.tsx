@@ -52,10 +52,8 @@ export function Header({
             </MenuItem>
           ))}
           <MenuLine />
-          {mayEdit(person) && (
-            <MenuItem onSelect={() => onOpen('import')}>Add a rulebase…</MenuItem>
-          )}
-          <MenuItem onSelect={() => onOpen('export')}>Write out the draft…</MenuItem>
+          {mayEdit(person) && <MenuItem onSelect={() => onOpen('import')}>Import…</MenuItem>}
+          <MenuItem onSelect={() => onOpen('export')}>Export…</MenuItem>
         </Menu>
       </DropdownMenu.Root>
       <span className="text-on-iron-dim">
@@ -91,7 +89,7 @@ export function Header({
         </button>
         <button
           type="button"
-          aria-label="Light or dark"
+          aria-label="Switch theme"
           className={`${TOP} text-on-iron-dim`}
           onClick={flipTheme}
         >

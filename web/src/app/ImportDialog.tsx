@@ -33,8 +33,10 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
   };
   if (done) {
     return (
-      <Modal title="Read in, with remarks" onClose={() => open(done.id)} wide>
-        <p>{done.rules} rules were read. Of the document, this was changed or not taken over:</p>
+      <Modal title="Imported, with remarks" onClose={() => open(done.id)} wide>
+        <p>
+          {done.rules} rules were imported. These parts of the document were changed or left out:
+        </p>
         <ul className="my-3 max-h-[300px] list-disc overflow-auto pl-5 text-[12px]">
           {done.notes.map((note) => (
             <li key={note}>{note}</li>
@@ -42,14 +44,14 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
         </ul>
         <div className="flex justify-end">
           <Button main onClick={() => open(done.id)}>
-            Open it
+            Open
           </Button>
         </div>
       </Modal>
     );
   }
   return (
-    <Modal title="Add a rulebase" onClose={onClose} wide>
+    <Modal title="New rulebase" onClose={onClose} wide>
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -69,13 +71,13 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
           label="Document"
           type="file"
           accept=".json,application/json"
-          hint="RFC 8519 (ietf-access-control-list:acls, JSON) or a document of Iron Sieve. Without one, the rulebase starts empty."
+          hint="RFC 8519 (ietf-access-control-list:acls, JSON) or a document of Iron Sieve. Without a document, the rulebase starts empty."
           onChange={(e) => setFile(e.target.files?.[0] ?? null)}
         />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button main type="submit">
-            {file ? 'Read it in' : 'Start empty'}
+            {file ? 'Import' : 'Create'}
           </Button>
         </div>
       </form>

@@ -14,7 +14,7 @@ export function Rail({ place, onGo }: { place: Place; onGo(place: Place): void }
   const { person } = useSession();
   const shown = LIBRARY.includes(place) ? 'library' : place;
   return (
-    <nav aria-label="Places" className="w-[56px] shrink-0 bg-rail pt-2">
+    <nav aria-label="Main navigation" className="w-[56px] shrink-0 bg-rail pt-2">
       {PLACES.filter((p) => p.place !== 'accounts' || person.role === 'admin').map(
         ({ place: to, word, Icon }) => (
           <button

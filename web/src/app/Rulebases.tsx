@@ -26,7 +26,7 @@ export default function Rulebases() {
       <Faults error={list.error} />
       {list.data?.length === 0 && (
         <p className="my-4">
-          There is none yet. Read in an RFC 8519 document of a firewall that you have, or start with
+          No rulebases yet. Import an RFC 8519 document of a firewall that you have, or start with
           an empty one.
         </p>
       )}

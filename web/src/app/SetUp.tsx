@@ -21,7 +21,7 @@ export default function SetUp() {
     }
   };
   return (
-    <Front title="Make the first admin">
+    <Front title="Create the first admin">
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -53,7 +53,7 @@ export default function SetUp() {
           onChange={(e) => set({ password: e.target.value })}
         />
         <Button main type="submit" className="w-full py-2">
-          Make the account
+          Create the account
         </Button>
       </form>
     </Front>

@@ -7,7 +7,7 @@ import type { Place } from './places';
 import type { DraftHandle } from '../draft/useDraft';
 import { QuestionProgress } from '../ui/QuestionProgress';
 
-/** The foot: what was found, whether all is saved, how fresh the analysis is, and who is here. */
+/** The state line: findings, checks, saving, the time of the analysis, and who else is here. */
 export function StateLine({
   draft,
   handle,
@@ -44,7 +44,7 @@ export function StateLine({
   const found = FINDING_KINDS.filter((kind) => counts.get(kind));
   return (
     <footer className="flex h-[26px] shrink-0 items-center gap-3 border-t border-line bg-rail px-3 text-[12px] whitespace-nowrap">
-      {found.length === 0 && <span>nothing found</span>}
+      {found.length === 0 && <span>no findings</span>}
       <span className="flex min-w-0 gap-3 overflow-hidden empty:hidden">
         {found.map((kind) => (
           <button
@@ -68,7 +68,7 @@ export function StateLine({
         >
           {failing === 0 ? (
             <>
-              <b>{checks.length}</b> {checks.length === 1 ? 'check holds' : 'checks hold'}
+              <b>{checks.length}</b> {checks.length === 1 ? 'check passes' : 'checks pass'}
             </>
           ) : (
             <span className="text-drop">
@@ -80,15 +80,15 @@ export function StateLine({
       {old.length > 0 && (
         <button
           type="button"
-          title={`Not brought up to date for long: ${old.map((one) => one.says).join('; ')}`}
+          title={`Out of date: ${old.map((one) => one.source).join('; ')}`}
           onClick={() => onGo(old[0]!.place)}
           className="shrink-0 cursor-pointer text-caution hover:underline"
         >
-          <b>{old.length}</b> {old.length === 1 ? 'source is' : 'sources are'} old
+          <b>{old.length}</b> {old.length === 1 ? 'source is' : 'sources are'} out of date
         </button>
       )}
       <span className="text-dim">
-        {rules} {rules === 1 ? 'rule' : 'rules'} in{' '}
+        {rules} {rules === 1 ? 'rule' : 'rules'}, analysed in{' '}
         {draft.analysisMillis < 1 ? '<1' : Math.round(draft.analysisMillis)} ms
       </span>
       {handle.waiting > 0 ? (

@@ -53,7 +53,7 @@ export default function Workbench() {
   const handle = useDraft(id);
   const { draft } = handle;
   const [opened, setOpened] = useState<Opened>(null);
-  const [mending, setMending] = useState<FindingKind | null>(null);
+  const [repairing, setRepairing] = useState<FindingKind | null>(null);
   const [rules, setRules] = useState<RulesHandle | null>(null);
   const [focus, setFocus] = useState<string | null>(search.get('rule'));
   const [line, setLine] = useState(search.get('probe') ?? '');
@@ -71,7 +71,7 @@ export default function Workbench() {
     [draft],
   );
 
-  // The address bar says what is seen, so that it can be sent to a colleague.
+  // The URL holds the state of the view, so that it can be sent to a colleague.
   useEffect(() => {
     // Another place shows only when it has been loaded; until then this one must not come back.
     if (place !== 'rules' || !window.location.pathname.endsWith('/rules')) return;
@@ -260,7 +260,7 @@ export default function Workbench() {
                 byId={byId}
                 mayEdit={editable}
                 actions={rules.actions}
-                onMend={setMending}
+                onMend={setRepairing}
               />
             )}
           </aside>
@@ -308,12 +308,12 @@ export default function Workbench() {
         )}
       </Suspense>
       <Suspense>
-        {mending && focused && (
+        {repairing && focused && (
           <RepairDialog
             rule={focused}
-            finding={mending}
+            finding={repairing}
             handle={handle}
-            onClose={() => setMending(null)}
+            onClose={() => setRepairing(null)}
           />
         )}
       </Suspense>

@@ -7,7 +7,7 @@ import { familyOf, saidOf, whomOf } from './catalogue';
 import { wordsOf } from '../signatures/conditions';
 import { FamilyPicture } from './FamilyPicture';
 
-/** Everything that the catalogue says of one application, and which rules decide on it. */
+/** The catalogue entry of one application, and the rules that decide on it. */
 export function ApplicationPanel({
   draft,
   application,
@@ -48,7 +48,7 @@ export function ApplicationPanel({
         </Line>
         <Line word="Hosts">
           <span className="font-mono text-[12px]">
-            {(application.hosts ?? []).join(' ') || 'none of its own'}
+            {(application.hosts ?? []).join(' ') || 'none'}
           </span>
         </Line>
         <Line word="Features">
@@ -58,13 +58,13 @@ export function ApplicationPanel({
                 <li key={feature.name}>
                   {feature.name}{' '}
                   <span className="text-[12px] text-dim">
-                    {feature.seenSealed ? 'seen sealed too' : 'seen only when opened'}
+                    {feature.seenSealed ? 'shows when sealed too' : 'shows only when opened'}
                   </span>
                 </li>
               ))}
             </ul>
           ) : (
-            'not told apart'
+            'no features'
           )}
         </Line>
         <Line word="Told by">
@@ -88,8 +88,8 @@ export function ApplicationPanel({
       />
       <h3 className="mt-4 mb-1 font-semibold">
         {application.ports?.length
-          ? 'Rules that can ever decide on it, on its usual ports, and for whom'
-          : 'Rules that can ever decide on it, and for whom'}
+          ? 'Rules that can decide it on its usual ports'
+          : 'Rules that can decide it'}
       </h3>
       <DecidingRules
         found={data}
@@ -112,7 +112,7 @@ function Line({ word, children }: { word: string; children: ReactNode }) {
   );
 }
 
-/** Five small marks, as many of them full as the grade says. */
+/** A grade from 1 to 5 as small marks. */
 export function Grade({ of }: { of: number }) {
   return (
     <span aria-hidden className="inline-flex gap-[2px] align-middle">

@@ -65,7 +65,7 @@ export default function CataloguePage({
       <div className="p-6">
         <LibraryTabs place="applications" onGo={onGo} />
         <p className="mt-4 text-dim">
-          This rulebase has no catalogue yet, so its rules cannot ask for applications.
+          This rulebase has no catalogue yet, so its rules cannot use applications.
         </p>
         <Editions draft={draft} mayEdit={mayEdit} onRule={onRule} />
       </div>
@@ -115,7 +115,7 @@ export default function CataloguePage({
         >
           {[1, 2, 3, 4, 5].map((least) => (
             <option key={least} value={least}>
-              {least === 1 ? 'any risk' : least === 5 ? 'risk 5' : `risk ${least} or more`}
+              {least === 1 ? 'Minimum risk: any' : `Minimum risk: ${least}`}
             </option>
           ))}
         </select>
@@ -210,7 +210,7 @@ function Editions({
     >
       {mayEdit && (
         <FileButton accept=".json,application/json" onFile={(file) => void bring(file)}>
-          Bring in an edition…
+          Import an edition…
         </FileButton>
       )}
       <Faults error={error} />

@@ -5,7 +5,7 @@ const ROW = 22;
 const WIDTH = 520;
 const BOX = 168;
 
-/** An application between those that it hangs on and those that hang on it. */
+/** An application between its dependencies and its dependants. */
 export function FamilyPicture({
   name,
   family,
@@ -24,7 +24,7 @@ export function FamilyPicture({
     ...short(family.carries).map((text) => ({ text, how: 'carried' })),
   ];
   if (left.length + right.length === 0) {
-    return <p className="text-[12px] text-dim">It hangs on nothing else, and nothing on it.</p>;
+    return <p className="text-[12px] text-dim">No dependencies.</p>;
   }
   const rows = Math.max(left.length, right.length, 1);
   const height = rows * ROW + 10;
@@ -52,7 +52,7 @@ export function FamilyPicture({
   return (
     <svg
       role="group"
-      aria-label={`What hangs together with ${name}`}
+      aria-label={`Dependencies of ${name}`}
       viewBox={`0 0 ${WIDTH} ${height}`}
       className="w-full max-w-[560px]"
     >

@@ -5,7 +5,7 @@ import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { outcomeOf } from './outcome';
 
-/** Connections that must come out as somebody said, tried again after every change. */
+/** Connections with an expected verdict, which run again after every change. */
 export default function ChecksPage({
   handle,
   states,
@@ -59,11 +59,11 @@ export default function ChecksPage({
             checked={onlyFailing}
             onChange={(e) => setOnlyFailing(e.target.checked)}
           />
-          only those that fail
+          failing only
         </label>
         <span role="status" className={failing ? 'text-drop' : 'text-dim'}>
           {states === undefined
-            ? 'Trying them…'
+            ? 'Running…'
             : `${states.length - failing} of ${states.length} hold`}
         </span>
       </div>
@@ -101,7 +101,7 @@ export default function ChecksPage({
                 </button>
               </span>
               <span className="w-[330px] shrink-0 text-[12px]">
-                {outcome.says}
+                {outcome.text}
                 {decides && (
                   <>
                     {' '}

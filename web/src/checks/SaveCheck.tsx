@@ -87,7 +87,7 @@ export function SaveCheck({
       {answer.rule && verdict === answer.verdict && (
         <label className="mt-1 flex items-baseline gap-2">
           <input type="checkbox" checked={byRule} onChange={(e) => setByRule(e.target.checked)} />
-          by this rule and no other
+          only by this rule
         </label>
       )}
       {refused && (

@@ -7,32 +7,32 @@ const numbers = new Map([
   ['a', 3],
   ['b', 7],
 ]);
-const says = (state: Omit<CheckState, 'name'> | undefined, rule?: string) =>
-  outcomeOf({ ...check, rule }, state && { name: 'in', ...state }, numbers).says;
+const text = (state: Omit<CheckState, 'name'> | undefined, rule?: string) =>
+  outcomeOf({ ...check, rule }, state && { name: 'in', ...state }, numbers).text;
 
 describe('outcomeOf', () => {
-  it('says what a check gets and by which rule', () => {
-    expect(says(undefined)).toBe('expected allow');
-    expect(says({ certain: true, holds: true, verdict: 'allow', rule: 'a' })).toBe(
+  it('describes the verdict of a check and its rule', () => {
+    expect(text(undefined)).toBe('expected allow');
+    expect(text({ certain: true, holds: true, verdict: 'allow', rule: 'a' })).toBe(
       'allow, by rule 3',
     );
-    expect(says({ certain: true, holds: false, verdict: 'drop' })).toBe(
+    expect(text({ certain: true, holds: false, verdict: 'drop' })).toBe(
       'expected allow, got drop by the default rule',
     );
-    expect(says({ certain: true, holds: false, verdict: 'allow', rule: 'a' }, 'b')).toBe(
+    expect(text({ certain: true, holds: false, verdict: 'allow', rule: 'a' }, 'b')).toBe(
       'allow, but by rule 3 and not by rule 7',
     );
-    expect(says({ certain: true, holds: false, verdict: 'allow', rule: 'a' }, 'gone')).toBe(
+    expect(text({ certain: true, holds: false, verdict: 'allow', rule: 'a' }, 'gone')).toBe(
       'allow, but by rule 3 and not by a rule that is gone',
     );
     expect(
-      says({ certain: false, holds: false, verdict: 'drop', rule: 'a', counterexample: 'tcp/1' }),
+      text({ certain: false, holds: false, verdict: 'drop', rule: 'a', counterexample: 'tcp/1' }),
     ).toBe('expected allow, not certain: some get drop by rule 3; for example tcp/1');
-    expect(says({ certain: false, holds: false, verdict: 'allow', rule: 'a' })).toBe(
-      'Analysis limit reached; say more of it.',
+    expect(text({ certain: false, holds: false, verdict: 'allow', rule: 'a' })).toBe(
+      'Analysis limit reached; add more to the line.',
     );
-    expect(says({ certain: true, holds: false, refused: 'at character 4' })).toBe(
-      'Cannot be tried: at character 4.',
+    expect(text({ certain: true, holds: false, refused: 'at character 4' })).toBe(
+      'Cannot run: at character 4.',
     );
   });
 });

@@ -32,13 +32,13 @@ describe('describeEdit', () => {
       'renamed zone "terminals" to "piers"',
     );
     const fit = { kind: 'putDeviceState' as const, object: { name: 'fit' } };
-    expect(say(fit)).toBe('made device state "fit"');
+    expect(say(fit)).toBe('created device state "fit"');
     expect(say({ ...fit, replaces: 'fit' })).toBe('changed device state "fit"');
     expect(say({ kind: 'putHostList', object: { name: 'a' }, replaces: 'b' })).toBe(
       'renamed host list "b" to "a"',
     );
     expect(say({ kind: 'setTimeZone', name: 'Europe/Oslo' })).toBe(
-      "said that the gateway's clock is that of Europe/Oslo",
+      'set the time zone to Europe/Oslo',
     );
     const check = { name: 'in', connection: 'tcp/443', verdict: 'allow' };
     expect(say({ kind: 'putCheck', check })).toBe('saved check "in"');
@@ -52,6 +52,6 @@ describe('describeEdit', () => {
           { kind: 'replaceRules', rules: [{ id: 'a', name: 'Kiosks' }] },
         ],
       }),
-    ).toBe('made address "x", changed "Kiosks"');
+    ).toBe('created address "x", changed "Kiosks"');
   });
 });

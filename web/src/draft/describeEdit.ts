@@ -79,7 +79,7 @@ export function describeEdit(
       return `moved ${what} ${where}`;
     }
     case 'insertSection':
-      return `started section "${edit.name}"`;
+      return `added section "${edit.name}"`;
     case 'renameSection':
       return `renamed a section "${edit.name}"`;
     case 'deleteSection':
@@ -95,7 +95,7 @@ export function describeEdit(
         .replace(/\B[A-Z]/, ' $&')
         .toLowerCase();
       const name = edit.object?.name;
-      if (!edit.replaces) return `made ${kind} "${name}"`;
+      if (!edit.replaces) return `created ${kind} "${name}"`;
       return edit.replaces === name
         ? `changed ${kind} "${name}"`
         : `renamed ${kind} "${edit.replaces}" to "${name}"`;
@@ -104,19 +104,19 @@ export function describeEdit(
     case 'putNotice': {
       const kind = edit.kind === 'putNotice' ? 'notice' : 'rate plan';
       const name = (edit.ratePlan ?? edit.notice)?.name;
-      if (!edit.replaces) return `made ${kind} "${name}"`;
+      if (!edit.replaces) return `created ${kind} "${name}"`;
       return edit.replaces === name
         ? `changed ${kind} "${name}"`
         : `renamed ${kind} "${edit.replaces}" to "${name}"`;
     }
     case 'setLineCapacity':
       return edit.capacity
-        ? `said that the line carries ${edit.capacity}`
-        : 'said that it is not known what the line carries';
+        ? `set the line capacity to ${edit.capacity}`
+        : 'removed the line capacity';
     case 'setTimeZone':
-      return `said that the gateway's clock is that of ${edit.name}`;
+      return `set the time zone to ${edit.name}`;
     case 'setBreadth':
-      return 'changed when a rule is too broad';
+      return 'changed the settings of “too broad”';
     case 'putCheck':
       return edit.replaces
         ? `changed check "${edit.replaces}"`
@@ -126,13 +126,13 @@ export function describeEdit(
     case 'deleteObject':
       return `deleted ${edit.objectKind} "${edit.name}"`;
     case 'putVocabulary':
-      return `took edition ${edit.vocabulary?.edition} of what rules say by ${edit.vocabulary?.coordinate}`;
+      return `adopted edition ${edit.vocabulary?.edition} of the ${edit.vocabulary?.coordinate} vocabulary`;
     case 'deleteVocabulary':
-      return `took away what rules say by ${edit.name}`;
+      return `deleted the ${edit.name} vocabulary`;
     case 'putFeed':
-      return `took edition ${edit.pinned?.edition} of the feed "${edit.pinned?.name}"`;
+      return `adopted edition ${edit.pinned?.edition} of the feed "${edit.pinned?.name}"`;
     case 'deleteFeed':
-      return `took the feed "${edit.name}" away`;
+      return `deleted the feed "${edit.name}"`;
     case 'batch':
       return (edit.edits ?? []).map((part) => describeEdit(part, nameOf)).join(', ');
   }

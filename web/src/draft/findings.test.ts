@@ -46,7 +46,7 @@ describe('findings', () => {
       witness: 'tcp/443 application Reel: view',
     };
     expect(longFinding(rule, unmet, numbers, byId)).toBe(
-      'Reel needs Reel sign-in, which rule 5 refuses to somebody whom this lets through.',
+      'Reel needs Reel sign-in, which rule 5 refuses to a source that this rule allows.',
     );
     expect(longFinding(rule, { ...unmet, causes: [] }, numbers, byId)).toContain('no rule allows');
     expect(gravest({ kind: 'decides', share: 1, uncertainty: 0, findings: [unmet] })).toBe(unmet);

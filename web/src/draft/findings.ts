@@ -156,8 +156,8 @@ export function longFinding(
       return `Its last day is ${finding.detail}.`;
     case 'unmet-need':
       return causes.length
-        ? `${finding.detail}, which ${listed(causes.map((cause) => `rule ${cause}`))} ${causes.length > 1 ? 'refuse' : 'refuses'} to somebody whom this lets through.`
-        : `${finding.detail}, which no rule allows to somebody whom this lets through.`;
+        ? `${finding.detail}, which ${listed(causes.map((cause) => `rule ${cause}`))} ${causes.length > 1 ? 'refuse' : 'refuses'} to a source that this rule allows.`
+        : `${finding.detail}, which no rule allows to a source that this rule allows.`;
     case 'unseen-feature':
       return `${finding.detail}: that shows only in opened connections, and this rule leaves them sealed.`;
     case 'mergeable':

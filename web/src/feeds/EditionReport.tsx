@@ -43,7 +43,7 @@ export function EditionReport({
           title={
             report.changes.length
               ? `Edition ${edition} against ${report.before}: ${report.changes.length} of ${report.sets.length} ${several} changed`
-              : `Edition ${edition} says what ${report.before} said`
+              : `Edition ${edition} has the same entries as ${report.before}`
           }
         >
           {report.changes.map((change) => (

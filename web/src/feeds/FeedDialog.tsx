@@ -6,7 +6,7 @@ import { Field } from '../ui/Field';
 import { FormDialog } from '../ui/FormDialog';
 import { KINDS } from './feeds';
 
-/** Adds a feed, or says how one is fetched. */
+/** Adds a feed, or edits its settings. */
 export function FeedDialog({
   feed,
   onClose,
@@ -38,13 +38,13 @@ export function FeedDialog({
   };
   return (
     <FormDialog
-      title={feed ? `How ${feed.name} is fetched` : 'New feed'}
+      title={feed ? `Settings of ${feed.name}` : 'New feed'}
       onSave={save}
       onClose={() => onClose(name)}
       beside={
         feed && (
           <Button className="mr-auto" onClick={() => void forget().then(() => sure && onClose())}>
-            {sure ? 'Really forget it and its editions' : 'Forget this feed'}
+            {sure ? 'Really delete it and its editions' : 'Delete this feed'}
           </Button>
         )
       }
@@ -60,7 +60,7 @@ export function FeedDialog({
             onChange={(e) => setName(e.target.value)}
           />
           <label className="mb-3 block text-[12px] font-semibold">
-            What it lists
+            Type
             <select
               value={kind}
               onChange={(e) => setKind(e.target.value as FeedSummary['kind'])}
@@ -76,15 +76,15 @@ export function FeedDialog({
         </>
       )}
       <Field
-        label="Where it is"
+        label="URL"
         type="url"
         placeholder="https://lists.example/watch.txt"
-        hint="HTTP or HTTPS. Without it, files are uploaded by hand."
+        hint="HTTP or HTTPS. Leave empty to upload files by hand."
         value={url}
         onChange={(e) => setUrl(e.target.value)}
       />
       <Field
-        label="Minutes between two tries"
+        label="Fetch interval (minutes)"
         type="number"
         min={1}
         required
@@ -92,7 +92,7 @@ export function FeedDialog({
         onChange={(e) => setMinutes(e.target.value)}
       />
       <Field
-        label="Largest file, in bytes"
+        label="Largest file (bytes)"
         type="number"
         min={1}
         required
@@ -100,10 +100,10 @@ export function FeedDialog({
         onChange={(e) => setBytes(e.target.value)}
       />
       <Field
-        label="Change of size that goes through by itself, in percent"
+        label="Auto-approve size changes up to (%)"
         type="number"
         min={0}
-        hint="A larger change, and any line that cannot be read, waits for a decision."
+        hint="A larger change, or a line that cannot be read, needs approval."
         required
         value={percent}
         onChange={(e) => setPercent(e.target.value)}

@@ -13,7 +13,7 @@ import { FileButton } from '../ui/FileButton';
 import { EditionReport } from './EditionReport';
 import { every, KINDS, oldAfter, SETS } from './feeds';
 
-const STATES = { offered: '', held: 'waits for a decision', refused: 'refused' };
+const STATES = { offered: '', held: 'awaiting approval', refused: 'rejected' };
 
 /** One feed: how it is fetched, its editions, and what the rules of the draft say of it. */
 export function FeedPanel({
@@ -66,22 +66,22 @@ export function FeedPanel({
         ) : (
           ', uploaded by hand'
         )}
-        <Age word="last read" at={feed.readAt} old={oldAfter(feed)} />.
+        <Age word="last fetched" at={feed.readAt} old={oldAfter(feed)} />.
       </p>
       <p className="mb-2 text-[12px] text-dim">
         At most {settings.mostBytes.toLocaleString('en')} bytes; an edition whose size differs by
-        more than {settings.mostPercent} % from the one before waits for a decision.
+        more than {settings.mostPercent} % from the one before needs approval.
       </p>
       {feed.fault && (
         <p role="alert" className="mb-2 text-drop">
-          The last try failed; everything stays as it was. {feed.fault}
+          Fetch failed; the last edition stays in use. {feed.fault}
         </p>
       )}
       <Faults error={error} />
       <div className="mb-4 flex flex-wrap items-center gap-2">
         {mayEdit && settings.url && (
           <Button small disabled={busy} onClick={() => void run(() => api.fetchFeed(feed.name))}>
-            {busy ? 'Fetching…' : 'Fetch it now'}
+            {busy ? 'Fetching…' : 'Fetch now'}
           </Button>
         )}
         {mayEdit && (
@@ -115,9 +115,9 @@ export function FeedPanel({
               </button>
               <span className="text-[12px] text-dim">
                 {many(edition.entries, 'line')}
-                {edition.by && `, brought by ${edition.by}`}
+                {edition.by && `, uploaded by ${edition.by}`}
                 {edition.decidedBy &&
-                  `, ${edition.state === 'offered' ? 'let through' : 'refused'} by ${edition.decidedBy}`}
+                  `, ${edition.state === 'offered' ? 'approved' : 'rejected'} by ${edition.decidedBy}`}
               </span>
               {pinned?.edition === edition.name && (
                 <span className="text-[12px]">in this draft</span>
@@ -135,7 +135,7 @@ export function FeedPanel({
                         void run(() => api.decideFeedEdition(feed.name, edition.name, true))
                       }
                     >
-                      Let through
+                      Approve
                     </Button>
                     <Button
                       small
@@ -144,7 +144,7 @@ export function FeedPanel({
                         void run(() => api.decideFeedEdition(feed.name, edition.name, false))
                       }
                     >
-                      Refuse
+                      Reject
                     </Button>
                   </>
                 )}
@@ -158,7 +158,7 @@ export function FeedPanel({
                   : mayEdit &&
                     edition.state === 'offered' && (
                       <Button small onClick={() => void run(() => take(edition.name))}>
-                        Take it into the draft
+                        Adopt in the draft
                       </Button>
                     )}
               </span>
@@ -209,7 +209,7 @@ function Sets({
   const kind = pinned.kind === 'categories' ? 'host list' : 'address';
   return (
     <>
-      <h3 className="font-semibold">What rules can say with the edition in this draft</h3>
+      <h3 className="font-semibold">Names that rules can use, with the edition in this draft</h3>
       <ul className="divide-y divide-line border-y border-line">
         {pinned.sets.map((set) => (
           <li key={set.name} className="flex items-baseline gap-3 py-1">

@@ -28,11 +28,11 @@ const pinned = (name: string): PinnedFeed => ({
 
 test('the state of a feed is what somebody has to know first', () => {
   const first = edition('1', 'offered');
-  expect(stateOf(feed([]), undefined)).toEqual(['never read', true]);
-  expect(stateOf(feed([first], 'no answer'), pinned('1'))).toEqual(['was not to be had', true]);
-  expect(stateOf(feed([edition('2', 'held'), first]), pinned('1'))[0]).toBe('waits for a decision');
+  expect(stateOf(feed([]), undefined)).toEqual(['never fetched', true]);
+  expect(stateOf(feed([first], 'no answer'), pinned('1'))).toEqual(['fetch failed', true]);
+  expect(stateOf(feed([edition('2', 'held'), first]), pinned('1'))[0]).toBe('awaiting approval');
   expect(stateOf(feed([edition('2', 'offered'), first]), pinned('1'))).toEqual([
-    'newer than in this draft',
+    'newer edition available',
     true,
   ]);
   expect(stateOf(feed([edition('2', 'refused'), first]), pinned('1'))).toEqual([

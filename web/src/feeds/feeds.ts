@@ -1,6 +1,6 @@
 import type { FeedSummary, PinnedFeed } from '../api/types';
 
-/** What a feed's sets are called, one and several. */
+/** The names of a feed's sets, singular and plural. */
 export const SETS: Record<FeedSummary['kind'], [string, string]> = {
   addresses: ['list', 'lists'],
   countries: ['country', 'countries'],
@@ -13,15 +13,15 @@ export const KINDS: Record<FeedSummary['kind'], string> = {
   categories: 'categories by host',
 };
 
-/** The state of a feed in a few words, and whether somebody has to do something. */
+/** The state of a feed in a few words, and whether it needs attention. */
 export function stateOf(feed: FeedSummary, pinned: PinnedFeed | undefined): [string, boolean] {
   const newest = feed.editions[0];
-  if (feed.fault) return ['was not to be had', true];
-  if (!newest) return ['never read', true];
-  if (newest.state === 'held') return ['waits for a decision', true];
+  if (feed.fault) return ['fetch failed', true];
+  if (!newest) return ['never fetched', true];
+  if (newest.state === 'held') return ['awaiting approval', true];
   const offered = feed.editions.find((edition) => edition.state === 'offered');
   if (!pinned) return ['not in this draft', false];
-  if (offered && offered.name !== pinned.edition) return ['newer than in this draft', true];
+  if (offered && offered.name !== pinned.edition) return ['newer edition available', true];
   return ['in this draft', false];
 }
 

@@ -59,9 +59,7 @@ export function CalendarDialog({
               />
               <p className="font-mono text-[12px]">{row.members.join(', ')}</p>
               {row.taken && there(row.name) && (
-                <p className="text-[12px] text-caution">
-                  Takes the place of {there(row.name)}, wherever rules say it.
-                </p>
+                <p className="text-[12px] text-caution">Replaces {there(row.name)} in all rules.</p>
               )}
             </div>
           </li>

@@ -2,19 +2,20 @@ import type { FloorSum } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
 import { InlineEdit } from '../ui/InlineEdit';
 
-/** What floors add up to against what the line carries, in words, and whether that is too much. */
-export function sumWords(sum: FloorSum): { says: string; over: boolean } {
-  const over = sum.share !== undefined && sum.share > 1;
-  const share =
-    sum.lineCapacity && sum.share !== undefined
-      ? ` of the ${sum.lineCapacity} of the line: ${Math.round(sum.share * 100)} %${
-          over ? ', more than there is' : ''
-        }`
-      : '; nobody said what the line carries';
-  return { says: `${sum.total} kept by floors${share}`, over };
+/** The sum of all floors against the capacity of the line, in words, and whether it is too much. */
+export function sumWords(sum: FloorSum): { text: string; over: boolean } {
+  if (!sum.lineCapacity || sum.share === undefined) {
+    return { text: `Floors reserve ${sum.total}; the line capacity is unknown`, over: false };
+  }
+  const over = sum.share > 1;
+  const share = `${Math.round(sum.share * 100)} %`;
+  return {
+    text: `Floors reserve ${sum.total} of ${sum.lineCapacity} (${share})${over ? ': over capacity' : ''}`,
+    over,
+  };
 }
 
-/** What all floors add up to, against what the line carries. */
+/** The sum of all floors, and the capacity of the line. */
 export function Capacity({
   sum,
   handle,
@@ -24,14 +25,14 @@ export function Capacity({
   handle: DraftHandle;
   mayEdit: boolean;
 }) {
-  const { says, over } = sumWords(sum);
+  const { text, over } = sumWords(sum);
   return (
     <span className="flex flex-wrap items-baseline gap-2 text-[12px]">
-      <span className={over ? 'text-drop' : 'text-dim'}>{says}</span>
+      <span className={over ? 'text-drop' : 'text-dim'}>{text}</span>
       {mayEdit && (
         <InlineEdit
-          label="What the line carries"
-          button={sum.lineCapacity ? 'Change the line' : 'Say it'}
+          label="Line capacity"
+          button={sum.lineCapacity ? 'Edit line capacity' : 'Add line capacity'}
           value={sum.lineCapacity ?? ''}
           placeholder="1 Gbit/s"
           onSave={(text) => handle.edit({ kind: 'setLineCapacity', capacity: text || undefined })}

@@ -23,11 +23,11 @@ export function Clock({ handle, mayEdit }: { handle: DraftHandle; mayEdit: boole
   };
   return (
     <span className="flex min-w-0 flex-1 flex-wrap items-baseline gap-2 text-[12px]">
-      <span className="text-dim">by the clock of {draft.timeZone}</span>
+      <span className="text-dim">Time zone: {draft.timeZone}</span>
       {mayEdit && (
         <InlineEdit
           label="Time zone"
-          button="Change the clock"
+          button="Edit time zone"
           value={draft.timeZone}
           placeholder="Europe/Oslo"
           choices={ZONES}
@@ -41,12 +41,12 @@ export function Clock({ handle, mayEdit }: { handle: DraftHandle; mayEdit: boole
             download={`${draft.name}.ics`}
             className="text-accent underline underline-offset-2"
           >
-            All as iCalendar
+            Export as iCalendar
           </a>
         )}
         {mayEdit && (
           <FileButton accept=".ics,text/calendar" onFile={(file) => void bring(file)}>
-            Read in a calendar…
+            Import a calendar…
           </FileButton>
         )}
       </span>

@@ -69,7 +69,7 @@ export function EditionDialog({
               effect.complete
                 ? null
                 : unknown.length
-                  ? 'Not worked out while a rule says what the edition does not know.'
+                  ? 'Not computed while a rule uses a name that the edition does not have.'
                   : MAY_BE_MORE
             }
           />
@@ -91,7 +91,9 @@ export function EditionDialog({
                   {rule.name}
                 </button>{' '}
                 {rule.unknown.length > 0 && (
-                  <span className="text-drop">says {rule.unknown.join(', ')}, which is gone </span>
+                  <span className="text-drop">
+                    uses {rule.unknown.join(', ')}, which the edition does not have{' '}
+                  </span>
                 )}
                 <span className="text-dim">
                   {[
@@ -104,7 +106,7 @@ export function EditionDialog({
           </Block>
           {effect.recognised.length > 0 && (
             <Block
-              title={`${many(effect.recognised.length, 'connection')} of the captures ${effect.recognised.length === 1 ? 'is' : 'are'} taken for something else`}
+              title={`${many(effect.recognised.length, 'connection')} of the captures ${effect.recognised.length === 1 ? 'is' : 'are'} classified differently`}
             >
               {effect.recognised.map((told, i) => (
                 <li key={i} className="py-1">
@@ -138,7 +140,7 @@ export function EditionDialog({
         <Button onClick={onClose}>Keep {compared.had}</Button>
         {mayEdit && compared.mayTake && (
           <Button main disabled={!effect || unknown.length > 0} onClick={() => void take()}>
-            Take {compared.edition} into the draft
+            Adopt {compared.edition} in the draft
           </Button>
         )}
       </div>

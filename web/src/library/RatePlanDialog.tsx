@@ -8,14 +8,14 @@ import { FormDialog } from '../ui/FormDialog';
 import { sumWords } from './Capacity';
 
 export const COUNTED: Record<Counted, string> = {
-  'all rules': 'for all rules together',
-  'each rule': 'for each rule',
-  'each source': 'for each source address',
+  'all rules': 'all rules together',
+  'each rule': 'each rule',
+  'each source': 'each source address',
 };
 
 const RATE_HINT = 'Such as 20 Mbit/s, 2.5 Gbit/s, 800 kbit/s.';
 
-/** Makes or changes a rate plan. A new name goes to every rule that says the old. */
+/** Creates or edits a rate plan. A new name goes to every rule with the old one. */
 export function RatePlanDialog({
   plan,
   handle,
@@ -42,7 +42,7 @@ export function RatePlanDialog({
     note: note || undefined,
   };
   const save = () => handle.edit({ kind: 'putRatePlan', ratePlan, replaces: plan?.name }, seen);
-  // What is not yet a plan adds up to nothing; what is wrong with it is told when it is saved.
+  // An unfinished plan adds nothing; its errors appear on saving.
   const whole = { ...ratePlan, name: name.trim() || 'new', note: undefined };
   const { data: sum, isError } = useQuery({
     queryKey: ['floors with', handle.draft!.id, handle.draft!.version, whole, plan?.name],
@@ -68,19 +68,19 @@ export function RatePlanDialog({
         onChange={(e) => setName(e.target.value)}
       />
       <Field
-        label="Ceiling: at most"
+        label="Ceiling"
         hint={RATE_HINT}
         value={ceiling}
         onChange={(e) => setCeiling(e.target.value)}
       />
       <Field
-        label="Floor: kept for them"
+        label="Floor"
         hint={RATE_HINT}
         value={floor}
         onChange={(e) => setFloor(e.target.value)}
       />
       <label className="mb-3 block text-[12px] font-semibold">
-        Counted
+        Applies to
         <select
           value={counted}
           onChange={(e) => setCounted(e.target.value as Counted)}
@@ -95,19 +95,19 @@ export function RatePlanDialog({
       </label>
       {each && (
         <Field
-          label="Source addresses at once"
+          label="Source addresses at a time"
           type="number"
           min={1}
           max={1_000_000}
           required
-          hint="For so many the floor is kept."
+          hint="The floor is reserved for at most so many."
           value={most}
           onChange={(e) => setMost(e.target.value)}
         />
       )}
       {told && (
         <p role="status" className={`mb-3 text-[12px] ${told.over ? 'text-drop' : 'text-dim'}`}>
-          With this, {told.says}.
+          With this plan: {told.text}.
         </p>
       )}
       <Area

@@ -37,13 +37,13 @@ export function RemovalDialog({
     }
   };
   return (
-    <Modal title={`Take ${name} away`} onClose={onClose} wide>
+    <Modal title={`Delete ${name}`} onClose={onClose} wide>
       <Faults error={error ?? failed} />
       {!effect && !failed && <Working on="What it changes" />}
       {effect && (
         <>
           <Verdicts verdicts={effect.verdicts} open={effect.complete ? null : MAY_BE_MORE} />
-          <Block title={`${many(effect.rules.length, 'rule')} would no longer speak of it`}>
+          <Block title={`${many(effect.rules.length, 'rule')} would no longer use it`}>
             {effect.rules.map(({ before, after }) => (
               <li key={before.id} className="py-1">
                 {before.name}{' '}
@@ -55,7 +55,7 @@ export function RemovalDialog({
           </Block>
           {kind !== 'rate plan' && kind !== 'notice' && (
             <p className="mb-3 text-[12px] text-dim">
-              A rule that asked for nothing else there is disabled, since it would match anything.
+              A rule whose criterion becomes empty is disabled, since it would match anything.
             </p>
           )}
         </>
@@ -63,7 +63,7 @@ export function RemovalDialog({
       <div className="sticky -bottom-4 -mb-4 flex justify-end gap-2 bg-sheet py-3">
         <Button onClick={onClose}>Keep {name}</Button>
         <Button main disabled={!effect} onClick={() => void remove()}>
-          Take it away
+          Delete
         </Button>
       </div>
     </Modal>

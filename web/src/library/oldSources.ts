@@ -10,12 +10,12 @@ export const OLD_SNAPSHOT = 7;
 
 /** Something that rules rest on and that was not brought up to date for long. */
 export interface OldSource {
-  says: string;
+  source: string;
   /** Where something can be done about it. */
   place: Place;
 }
 
-/** What of a draft's sources is old; nothing is said of what is not known. */
+/** The sources of a draft that are out of date; sources of unknown age are left out. */
 export function oldSources(
   draft: Draft,
   editions: EditionSummary[],
@@ -27,17 +27,17 @@ export function oldSources(
   const old = (at: string | undefined, days: number) => !!at && isOld(new Date(at), now, days);
   const edition = editions.find((one) => one.name === draft.editions.application);
   if (old(edition?.importedAt, OLD_CATALOGUE)) {
-    out.push({ says: `the catalogue, edition ${edition!.name}`, place: 'applications' });
+    out.push({ source: `the catalogue, edition ${edition!.name}`, place: 'applications' });
   }
   const snapshot = directory?.snapshots.find((one) => one.name === draft.editions.person);
   const newest = directory?.snapshots[0]?.name === snapshot?.name;
   if (snapshot && old(newest ? directory!.readAt : snapshot.readAt, OLD_SNAPSHOT)) {
-    out.push({ says: `the directory's people, read ${snapshot.name}`, place: 'people' });
+    out.push({ source: `the directory's people, read ${snapshot.name}`, place: 'people' });
   }
   for (const pinned of draft.feeds) {
     const feed = feeds.find((one) => one.name.toLowerCase() === pinned.name.toLowerCase());
     if (feed && old(feed.readAt, oldAfter(feed))) {
-      out.push({ says: `the feed ${feed.name}`, place: 'feeds' });
+      out.push({ source: `the feed ${feed.name}`, place: 'feeds' });
     }
   }
   return out;

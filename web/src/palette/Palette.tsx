@@ -66,17 +66,17 @@ export default function Palette({
             run: () => actions.toggle(focused.id),
           },
           {
-            words: 'Edit who it is from',
+            words: 'Edit source',
             keys: 'f',
             run: () => actions.startEdit(focused.id, 'from'),
           },
           {
-            words: 'Edit whom it goes to',
+            words: 'Edit destination',
             keys: 't',
             run: () => actions.startEdit(focused.id, 'to'),
           },
           {
-            words: 'Edit its services',
+            words: 'Edit service and application',
             keys: 's',
             run: () => actions.startEdit(focused.id, 'for'),
           },
@@ -99,8 +99,8 @@ export default function Palette({
     ? [
         { words: 'Undo my last change', keys: 'Ctrl+Z', run: () => onUndo(true) },
         { words: 'Redo', keys: 'Ctrl+Shift+Z', run: () => onUndo(false) },
-        { words: 'Set when a rule is too broad…', run: () => onOpen('breadth') },
-        { words: 'Add a rulebase…', run: () => onOpen('import') },
+        { words: 'Settings of “too broad”…', run: () => onOpen('breadth') },
+        { words: 'Import…', run: () => onOpen('import') },
       ]
     : [];
   const general: Entry[] = [
@@ -114,8 +114,8 @@ export default function Palette({
     { words: 'Go to the history', run: () => onGo('history') },
     ...(admin ? [{ words: 'Go to the accounts', run: () => onGo('accounts') }] : []),
     { words: 'Probe a connection', keys: 'p', run: onProbe },
-    { words: 'Write out the draft…', run: () => onOpen('export') },
-    { words: 'Light or dark', run: onTheme },
+    { words: 'Export…', run: () => onOpen('export') },
+    { words: 'Switch theme', run: onTheme },
     { words: 'List of keys', keys: '?', run: () => onOpen('keys') },
   ];
   const q = query.trim().toLowerCase();
@@ -157,7 +157,7 @@ export default function Palette({
               className="w-full rounded-t-md border-b border-line px-4 py-3 outline-none"
             />
             <Command.List className="max-h-[52vh] overflow-auto p-1">
-              <Command.Empty className="px-3 py-2 text-dim">Nothing fits.</Command.Empty>
+              <Command.Empty className="px-3 py-2 text-dim">Nothing found.</Command.Empty>
               {groups.map(
                 ([title, entries]) =>
                   entries.length > 0 && (

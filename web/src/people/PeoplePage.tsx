@@ -59,7 +59,7 @@ export default function PeoplePage({
       <Faults error={error} />
       {!pinned && (
         <p className="text-dim">
-          This draft has no snapshot of the directory yet, so its rules cannot ask for people.
+          This draft has no snapshot of the directory yet, so its rules cannot use people.
         </p>
       )}
       {pinned && state && !ours && (
@@ -73,8 +73,8 @@ export default function PeoplePage({
           {data.remarks.length > 0 && (
             <details className="mb-2 text-[12px]">
               <summary className="cursor-pointer">
-                {data.remarks.length} {data.remarks.length === 1 ? 'thing is' : 'things are'} odd in
-                the directory
+                {data.remarks.length} {data.remarks.length === 1 ? 'problem' : 'problems'} in the
+                directory
               </summary>
               <ul className="max-h-[120px] list-disc overflow-y-auto pl-5">
                 {data.remarks.map((remark) => (

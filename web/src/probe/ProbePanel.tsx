@@ -73,7 +73,7 @@ export function ProbePanel({
         aria-describedby={error ? `${list}-error` : undefined}
         spellCheck={false}
         maxLength={1000}
-        placeholder="from 10.4.2.9 to 192.0.2.10 tcp/443"
+        placeholder="Type a connection, for example from 10.4.2.9 to 192.0.2.10 tcp/443"
         value={line}
         onFocus={() => setOpen(true)}
         onBlur={() => setOpen(false)}
@@ -204,7 +204,7 @@ function Stages({
 }) {
   if (answer.stages.length < 2) return null;
   return (
-    <ol aria-label="How it unfolds" className="mt-2 text-[12px]">
+    <ol aria-label="Stages" className="mt-2 text-[12px]">
       {answer.stages.map((stage) => (
         <li key={stage.stage} className="border-t border-line py-[2px] first:border-0">
           <span className="text-dim">{STAGE_WORDS[stage.stage] ?? stage.stage}:</span>{' '}

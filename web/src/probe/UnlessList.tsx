@@ -19,7 +19,7 @@ export function UnlessList({
   if (answer.certain) {
     return answer.unless.length > 0 ? (
       <p className="mt-1 text-[12px] text-dim">
-        Certain: whatever is left unsaid, the verdict is the same
+        Certain: the verdict is the same for every connection that agrees with the line
         {` (also by ${listed(answer.unless, numbers)}).`}
       </p>
     ) : null;
@@ -52,7 +52,7 @@ export function UnlessList({
           {answer.unless.length - MOST_SHOWN === 1
             ? '1 more rule may decide'
             : `${answer.unless.length - MOST_SHOWN} more rules may decide`}
-          ; say more of the connection.
+          ; add more to the line.
         </p>
       )}
       {!answer.complete && (

@@ -74,7 +74,7 @@ export function completeLine(draft: Draft, line: string): LineOption[] {
     const said = (w: string) => new RegExp(`(^|\\s)${w}\\s`).test(`${before} `);
     options = [
       ...(said('from') ? [] : [{ text: 'from', detail: 'who opens the connection' }]),
-      ...(said('to') ? [] : [{ text: 'to', detail: 'whom it is opened to' }]),
+      ...(said('to') ? [] : [{ text: 'to', detail: 'the destination' }]),
       ...names(draft.services.filter((o) => singleService(o.members))),
       { text: 'from port', detail: 'source port' },
       ...NAMED.filter((of) => !said(of) && (!EDITIONED.includes(of) || draft.editions[of])).map(

@@ -15,7 +15,7 @@ export function DecidingRules({
   error: unknown;
   byId: Map<string, Rule>;
   numbers: Map<string, number>;
-  /** What a rule says that brought it here. */
+  /** The items of a rule that mention the subject. */
   said(rule: Rule): string[];
   onRule(id: string): void;
 }) {
@@ -29,7 +29,7 @@ export function DecidingRules({
             const rule = decider.id ? byId.get(decider.id) : undefined;
             const words = [...(rule ? said(rule) : []), decider.verdict];
             return (
-              <li key={decider.id ?? 'closing'} className="py-1">
+              <li key={decider.id ?? 'default'} className="py-1">
                 <div className="flex items-baseline gap-3">
                   {rule ? (
                     <button

@@ -4,8 +4,8 @@ import type { Kept, RuleActions } from './actions';
 import { keptOf, withField, type KeptField } from './kept';
 
 const FIELDS: { field: KeptField; label: string; type: string; hint: string }[] = [
-  { field: 'owner', label: 'Owner', type: 'text', hint: 'who answers for it' },
-  { field: 'ticket', label: 'Ticket', type: 'text', hint: 'the request it was made for' },
+  { field: 'owner', label: 'Owner', type: 'text', hint: 'the person or team responsible' },
+  { field: 'ticket', label: 'Ticket', type: 'text', hint: 'the number of the request' },
   { field: 'tags', label: 'Tags', type: 'text', hint: 'comma-separated words' },
   { field: 'start', label: 'Start date', type: 'date', hint: '' },
   { field: 'end', label: 'End date', type: 'date', hint: '' },

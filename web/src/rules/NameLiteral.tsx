@@ -65,7 +65,7 @@ export function NameLiteral({
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button main type="submit">
-            Make it and use it
+            Create and use
           </Button>
         </div>
       </form>

@@ -41,7 +41,7 @@ export function RulePanel({
       )}
       {standing?.witness && standing.findings.length === 0 && (
         <Witness
-          says="A connection that it decides:"
+          heading="A connection that it decides:"
           line={standing.witness}
           probe={actions.probe}
         />
@@ -62,11 +62,7 @@ export function RulePanel({
             </Button>
           )}
           {finding.witness && finding.witness !== all[i - 1]?.witness && (
-            <Witness
-              says="A connection that proves it:"
-              line={finding.witness}
-              probe={actions.probe}
-            />
+            <Witness heading="Witness:" line={finding.witness} probe={actions.probe} />
           )}
         </div>
       ))}
@@ -74,7 +70,7 @@ export function RulePanel({
         <div className="mt-2 border-t border-line pt-2">
           <h3 className="text-[12px] font-semibold text-caution">unfinished</h3>
           <p>
-            It decides nothing until it asks for something, or somebody says that it is for any
+            It decides nothing until it has a criterion, or you confirm that it is for any
             connection.
           </p>
           {mayEdit && (
@@ -109,13 +105,13 @@ export function RulePanel({
   );
 }
 
-/** What the rule says and what has no effect with its verdict. */
+/** Settings of the rule that have no effect with its verdict. */
 function NoEffect({ rule }: { rule: Rule }) {
   const lets = rule.verdict === 'allow' || rule.verdict === 'caution';
   const without = [
     rule.notice && (rule.verdict === 'drop' || rule.verdict === 'allow') && 'its notice',
     rule.ratePlan && !lets && 'its rate plan',
-    rule.opening === 'opened' && !lets && 'that it opens connections',
+    rule.opening === 'opened' && !lets && 'opening',
     rule.log === 'end' && !lets && 'logging at the end: a refused connection has none',
   ].filter(Boolean);
   return without.length ? (
@@ -128,17 +124,17 @@ function NoEffect({ rule }: { rule: Rule }) {
 const SEVERITY_CLASS = { error: 'text-drop', warning: 'text-caution', note: 'text-dim' };
 
 function Witness({
-  says,
+  heading,
   line,
   probe,
 }: {
-  says: string;
+  heading: string;
   line: string;
   probe: (line: string) => void;
 }) {
   return (
     <>
-      <p className="mt-2 text-[12px] text-dim">{says}</p>
+      <p className="mt-2 text-[12px] text-dim">{heading}</p>
       <p className="font-mono text-[11.5px] leading-4 break-words" data-witness>
         {line}
       </p>
@@ -215,7 +211,7 @@ function Note({ rule, mayEdit, actions }: { rule: Rule; mayEdit: boolean; action
         id="rule-note"
         rows={3}
         maxLength={2000}
-        placeholder="Why is this rule here, for whom, until when?"
+        placeholder="Why does this rule exist, who needs it, until when?"
         value={text ?? said}
         onChange={(e) => setText(e.target.value)}
         onBlur={() => void save()}

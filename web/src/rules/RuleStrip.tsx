@@ -41,12 +41,13 @@ const VERDICT_CLASS: Record<Verdict, string> = {
   reject: 'text-reject',
   caution: 'text-caution',
 };
-const LOGS: [Logging, string][] = [
-  ['off', 'Log off'],
-  ['start', 'Log at start'],
-  ['end', 'Log at end'],
-  ['both', 'Log at start and end'],
-];
+const LOG_WORDS: Record<Logging, string> = {
+  off: 'log off',
+  start: 'log at start',
+  end: 'log at end',
+  both: 'log start and end',
+};
+const LOGS = Object.entries(LOG_WORDS) as [Logging, string][];
 
 const OPENINGS: [Opening, string][] = [
   ['sealed', 'Leave encrypted connections sealed'],
@@ -125,7 +126,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
           )}
           {unfinished && (
             <span className="shrink-0 text-[12px] text-caution">
-              decides nothing until it asks for something
+              decides nothing until it has a criterion
             </span>
           )}
           {finding && (
@@ -147,7 +148,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
             {(rule.start || rule.end) && <span>{daysOf(rule)}</span>}
             {rule.ratePlan && <span className="max-w-[120px] truncate">plan {rule.ratePlan}</span>}
             {rule.opening === 'opened' && <span>opened</span>}
-            {rule.log && <span>log {rule.log}</span>}
+            {rule.log && rule.log !== 'off' && <span>{LOG_WORDS[rule.log as Logging]}</span>}
           </span>
         </div>
         <div className="mt-[2px] grid grid-cols-[minmax(0,11fr)_minmax(0,10fr)_minmax(0,11fr)] items-start gap-x-2">
@@ -367,7 +368,7 @@ function StripMenu({ rule, number, actions, off }: StripProps & { off: boolean }
             checked={(rule.log ?? 'off') === logging}
             onSelect={() => actions.setLogging(rule, logging)}
           >
-            {words}
+            {words[0]!.toUpperCase() + words.slice(1)}
           </MenuItem>
         ))}
         <MenuLine />

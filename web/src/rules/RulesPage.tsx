@@ -26,7 +26,7 @@ import { useRuleActions } from './useRuleActions';
 type Item =
   | { type: 'section'; section: Section; count: number }
   | { type: 'rule'; rule: Rule; number: number }
-  | { type: 'closing' };
+  | { type: 'default' };
 
 /** What the page around the rules asks of them. */
 export interface RulesHandle {
@@ -96,7 +96,7 @@ export function RulesPage({
         }
       }
     }
-    list.push({ type: 'closing' });
+    list.push({ type: 'default' });
     return { items: list, order: shown, numbers: numberOf, byId: rules };
   }, [draft, filter, closed, fresh]);
 

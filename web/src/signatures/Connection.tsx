@@ -7,7 +7,7 @@ export function Connection({ connection }: { connection: RecognisedConnection })
     <section aria-label="The connection">
       <h2 className="font-semibold">{connection.application ?? 'unidentified'}</h2>
       <p className="text-[12px] text-dim">
-        {connection.evidence.join('; ') || 'No signature holds.'}
+        {connection.evidence.join('; ') || 'No signature matches.'}
         {connection.others.length > 0 && ` Wider ones hold too: ${connection.others.join(', ')}.`}
       </p>
       <Files files={connection.files} />

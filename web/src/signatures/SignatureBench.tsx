@@ -145,7 +145,7 @@ export default function SignatureBench({
         {newer > 0 && <Button onClick={() => setUntil(capture!.newest)}>{newer} newer</Button>}
         {mayEdit && (
           <FileButton accept=".pcap,.pcapng,.cap" onFile={(file) => void bring(file)}>
-            Bring in a capture…
+            Import a capture…
           </FileButton>
         )}
       </div>
@@ -164,10 +164,10 @@ export default function SignatureBench({
             name="Connections"
             none={
               filter
-                ? 'No connection fits.'
+                ? 'No connection matches.'
                 : capture?.kind === 'recent'
-                  ? 'No tap has told of a connection yet.'
-                  : 'There is no connection in it.'
+                  ? 'No tap has reported a connection yet.'
+                  : 'The capture has no connections.'
             }
             items={rows}
             chosen={chosen}
@@ -200,7 +200,7 @@ export default function SignatureBench({
                       </b>
                     )}
                     {marks.holds.length > marks.meant.length &&
-                      `; ${marks.holds.length - marks.meant.length} more are told by narrower ones`}
+                      `; ${marks.holds.length - marks.meant.length} more match narrower signatures`}
                     .
                   </p>
                 )}
@@ -208,7 +208,7 @@ export default function SignatureBench({
                 {marks && application && (
                   <div className="mt-2 flex items-end gap-2">
                     <label className="min-w-0 flex-1 text-[12px] text-dim">
-                      Keep it in a new edition called
+                      Name of the new edition
                       <input
                         value={newName}
                         onChange={(e) => setName(e.target.value)}
@@ -216,7 +216,7 @@ export default function SignatureBench({
                       />
                     </label>
                     <Button main onClick={() => void keep()}>
-                      Make it
+                      Create
                     </Button>
                   </div>
                 )}

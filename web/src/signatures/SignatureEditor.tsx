@@ -50,7 +50,7 @@ export function SignatureEditor({
           ))}
         </datalist>
         <label className="w-[130px] text-[12px] text-dim">
-          Feature, if one
+          Feature (optional)
           <input
             value={writing.feature}
             onChange={(e) => onChange({ ...writing, feature: e.target.value })}
@@ -86,7 +86,7 @@ export function SignatureEditor({
             />
             <Button
               small
-              aria-label={`Take condition ${at + 1} away`}
+              aria-label={`Delete condition ${at + 1}`}
               onClick={() =>
                 onChange({ ...writing, conditions: conditions.filter((_, i) => i !== at) })
               }

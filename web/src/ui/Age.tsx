@@ -13,7 +13,7 @@ export function Age({ word, at, old }: { word: string; at: string | undefined; o
   return (
     <span title={time.toLocaleString()}>
       , {word} {ago(time, now)}
-      {isOld(time, now, old) && <b className="text-caution">: that is long ago</b>}
+      {isOld(time, now, old) && <b className="text-caution">: out of date</b>}
     </span>
   );
 }

@@ -337,20 +337,20 @@ class BenchTest extends OnTheBench {
     page()
         .getByLabel("Document")
         .setInputFiles(file(quay.replace("\"port\": 443", "\"port\": 70000")));
-    bench.button("Read it in").click();
+    bench.button("Import").click();
     assertThat(page().getByRole(AriaRole.ALERT))
         .containsText(
             "destination-port.port: expected a whole number from 0 to 65535, found 70000");
     page().getByLabel("Document").setInputFiles(file(quay));
-    bench.button("Read it in").click();
+    bench.button("Import").click();
     assertThat(bench.dialog()).containsText("10.4.2.9/16 has bits set behind its length");
-    bench.button("Open it").click();
+    bench.button("Open").click();
     assertThat(bench.rule("s1r4")).containsText("shadowed by 3");
     bench.press("Control+k");
     bench.dialog().waitFor();
     bench.type("write out");
     bench.press("Enter");
-    assertThat(bench.dialog()).containsText("RFC 8519 can say every rule.");
+    assertThat(bench.dialog()).containsText("RFC 8519 can express every rule.");
     var download = page().waitForDownload(() -> bench.button("RFC 8519").click());
     assertThat(download.suggestedFilename()).isEqualTo("quay-acls.json");
     assertThat(Files.readString(download.path())).contains("ietf-access-control-list:acls");
@@ -369,7 +369,7 @@ class BenchTest extends OnTheBench {
     bench.press("f");
     checkAxe("editing");
     bench.press("Escape");
-    bench.button("Light or dark").click();
+    bench.button("Switch theme").click();
     checkAxe("rules, dark");
     bench.press("Control+k");
     bench.dialog().waitFor();
@@ -380,7 +380,7 @@ class BenchTest extends OnTheBench {
     checkAxe("library");
     bench.button("Applications").click();
     page().getByLabel("Search applications").fill("gullwire");
-    page().getByText("seen sealed too").waitFor();
+    page().getByText("shows when sealed too").waitFor();
     checkAxe("applications");
     page().getByLabel("Search applications").fill("lanternreel");
     page().getByText("No films otherwise").waitFor();

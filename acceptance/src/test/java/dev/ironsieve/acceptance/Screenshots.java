@@ -75,7 +75,7 @@ public final class Screenshots {
     out.put(
         "dark",
         bench -> {
-          bench.button("Light or dark").click();
+          bench.button("Switch theme").click();
           bench.focus("h12");
           bench.press("w");
           bench.button("rule 12").waitFor();
@@ -132,7 +132,7 @@ public final class Screenshots {
           bench.button("Library").click();
           bench.button("Applications").click();
           bench.page().getByLabel("Search applications").fill("gullwire");
-          bench.page().getByText("seen sealed too").waitFor();
+          bench.page().getByText("shows when sealed too").waitFor();
         });
     out.put(
         "edition",

@@ -27,7 +27,7 @@ class SetUpTest {
       signIn(page, "ruth.okell", "brindlemere-demo");
       assertThat(page.getByRole(AriaRole.ALERT)).containsText("do not go together");
       signIn(page, "ada.cole", PASSWORD);
-      assertThat(page.getByText("There is none yet.")).isVisible();
+      assertThat(page.getByText("No rulebases yet.")).isVisible();
 
       Page again = browser.open(server.address() + link.group(1));
       make(again, "eve.lynd", PASSWORD);
@@ -40,7 +40,7 @@ class SetUpTest {
     page.getByLabel("Name to sign in with").fill(name);
     page.getByLabel("Full name").fill("Ada Cole");
     page.getByLabel("Password").fill(password);
-    page.getByText("Make the account").click();
+    page.getByText("Create the account").click();
   }
 
   private static void signIn(Page page, String name, String password) {
