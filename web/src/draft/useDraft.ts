@@ -64,6 +64,10 @@ export function follow(draft: Draft, change: Change): Draft | undefined {
   };
 }
 
+/** Whether the same request can succeed later: the server is away, starting or too busy. */
+const isTemporary = (e: unknown) =>
+  e instanceof Unreachable || (e instanceof Problem && [429, 503].includes(e.body.status));
+
 /** The live draft of a rulebase: fetched once, then kept up to date by the server's events. */
 export function useDraft(id: number): DraftHandle {
   const cache = useQueryClient();
@@ -121,7 +125,7 @@ export function useDraft(id: number): DraftHandle {
     };
   }, [cache, id, take]);
 
-  /** Requests go one after the other; one that finds no server waits and is tried again. */
+  /** Requests go one after the other; one that the server cannot take now waits and is repeated. */
   const send = useCallback(
     (request: (key: string) => Promise<Change>): Promise<Problem | null> => {
       const key = crypto.randomUUID();
@@ -133,7 +137,7 @@ export function useDraft(id: number): DraftHandle {
             if (counted) setWaiting((n) => n - 1);
             return null;
           } catch (e) {
-            if (e instanceof Unreachable) {
+            if (isTemporary(e)) {
               if (!counted) setWaiting((n) => n + 1);
               counted = true;
               await new Promise((resolve) => setTimeout(resolve, RETRY_MS));

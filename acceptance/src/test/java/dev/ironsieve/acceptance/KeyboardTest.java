@@ -145,6 +145,32 @@ class KeyboardTest extends OnTheBench {
   }
 
   @Test
+  void anEditThatTheServerIsTooBusyForWaitsAndIsNotLost() {
+    bench.focus("h13");
+    page()
+        .route(
+            "**/api/rulebases/*/draft",
+            route -> {
+              if (!route.request().method().equals("PATCH")) {
+                route.resume();
+                return;
+              }
+              route.fulfill(
+                  new Route.FulfillOptions()
+                      .setStatus(503)
+                      .setContentType("application/json")
+                      .setBody(
+                          "{\"title\": \"Not available now\", \"status\": 503,"
+                              + " \"detail\": \"The draft is being opened.\"}"));
+            });
+    bench.press("Control+/");
+    assertThat(page().getByRole(AriaRole.ALERT)).containsText("1 change waits");
+    page().unroute("**/api/rulebases/*/draft");
+    assertThat(bench.rule("h13")).containsText("disabled");
+    browser.complaints().clear(); // the browser logs the refused requests
+  }
+
+  @Test
   void aQuestionOverASecondShowsItsProgressAndCanBeCancelled() {
     List<Route> held = new ArrayList<>();
     page().route("**/api/rulebases/*/draft/probe", held::add);

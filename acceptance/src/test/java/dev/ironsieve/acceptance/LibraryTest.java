@@ -224,8 +224,7 @@ class LibraryTest extends OnTheBench {
     assertThat(page().getByLabel("Stages"))
         .containsText("At the first packet: let through until more is known");
     // Its feature shows only in opened connections, and the rule leaves them sealed.
-    assertThat(page().getByLabel("Stages"))
-        .containsText("let through; the content stays sealed");
+    assertThat(page().getByLabel("Stages")).containsText("let through; the content stays sealed");
     assertThat(bench.probeAnswer())
         .containsText("Their device is managed, platform kelpos, has disk-lock");
   }
