@@ -119,7 +119,7 @@ async function call<T>(
 /**
  * Asks something that may take long: it is listed as open meanwhile, and can be cancelled.
  *
- * @param what it asks for, as a noun
+ * @param what the answer, as a noun
  */
 function ask<T>(
   what: string,

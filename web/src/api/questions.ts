@@ -1,7 +1,7 @@
 /** A question that the server has not answered yet. */
 export interface Question {
   id: string;
-  /** What it asks for, as a noun: "Repairs". */
+  /** The answer, as a noun: "Repairs". */
   what: string;
   cancel(): void;
 }

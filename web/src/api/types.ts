@@ -79,9 +79,9 @@ export type QuestionProgress = Schemas['QuestionProgress'];
 export type RatePlan = Schemas['RatePlanDocument'] & { name: string; counted: Counted };
 export type Notice = Schemas['NoticeDocument'] & { name: string; heading: string; text: string };
 export type FloorSum = Schemas['FloorSum'];
-/** For whom a ceiling or a floor counts. */
+/** The group of connections to which a ceiling or a floor applies. */
 export type Counted = 'all rules' | 'each rule' | 'each source';
-/** What rules say by name and match nothing by. */
+/** Things that rules name but do not match by. */
 export type HandlingKind = 'rate plan' | 'notice';
 export type Verdict = 'allow' | 'drop' | 'reject' | 'caution';
 export type Opening = 'sealed' | 'opened';

@@ -40,7 +40,7 @@ describe('search', () => {
   });
 });
 
-describe('what a rule says of an application', () => {
+describe('the items of a rule that mention an application', () => {
   it('knows every way in which a rule can mean an application', () => {
     const rules = [
       rule('a', ['Gullwire: post']),
@@ -58,7 +58,7 @@ describe('what a rule says of an application', () => {
     ]);
   });
 
-  it('and of whom it is for', () => {
+  it('and its people', () => {
     const asking = (items: string[], except: string[] = []) =>
       ({ id: 'a', name: 'a', terms: { person: { items, except } } }) as unknown as Rule;
     expect(whomOf(asking(['deck crews', 'Ben Holm']))).toEqual(['for deck crews, Ben Holm']);
@@ -70,7 +70,7 @@ describe('what a rule says of an application', () => {
 });
 
 describe('familyOf', () => {
-  it('tells what an application hangs on, and what hangs on it', () => {
+  it('lists the dependencies and dependants of an application', () => {
     expect(familyOf(gullwire, all)).toEqual({
       needs: ['Gullwire sign-in'],
       carries: ['TLS'],

@@ -62,7 +62,7 @@ export function namesOf(application: Application): Set<string> {
   return new Set(names.map((name) => name.toLowerCase()));
 }
 
-/** What a rule says of an application, if it speaks of it. */
+/** The items of a rule that mention an application. */
 export function saidOf(application: Application, rule: Rule): string[] {
   const names = namesOf(application);
   const means = (text: string) => names.has(text.toLowerCase());
@@ -73,7 +73,7 @@ export function saidOf(application: Application, rule: Rule): string[] {
   ];
 }
 
-/** For whom a rule is, as it says: people, and nothing if it asks for none. */
+/** The people of a rule; empty without a criterion on people. */
 export function whomOf(rule: Rule): string[] {
   const asked = rule.terms?.person;
   const said = [...(asked?.items ?? []), ...(asked?.except ?? []).map((text) => `not ${text}`)];

@@ -4,7 +4,7 @@ import { describeEdit } from './describeEdit';
 const nameOf = (id: string) => ({ a: 'Kiosks', b: 'Rest' })[id];
 
 describe('describeEdit', () => {
-  it('says what of a rule was changed', () => {
+  it('describes the changed parts of a rule', () => {
     const before = { id: 'a', name: 'Kiosks', verdict: 'allow', fromZones: { items: ['x', 'y'] } };
     const after = {
       id: 'a',

@@ -37,7 +37,7 @@ describe('findings', () => {
     );
   });
 
-  it('says what an application needs and who refuses it', () => {
+  it('describes an unmet need and the rules that refuse it', () => {
     const unmet = {
       kind: 'unmet-need' as const,
       severity: 'warning' as const,

@@ -7,7 +7,7 @@ import { applyEdit } from './applyEdit';
 /** An edit, or how it follows from the draft as it is when its turn comes. */
 export type EditOf = Edit | ((draft: Draft) => Edit);
 
-/** An edit that somebody else's change stands in the way of. */
+/** An edit that conflicts with a change by another person. */
 export interface Conflict {
   problem: Problem;
   edit: Edit;

@@ -26,7 +26,7 @@ const pinned = (name: string): PinnedFeed => ({
   sets: [],
 });
 
-test('the state of a feed is what somebody has to know first', () => {
+test('the state of a feed is the most urgent fact', () => {
   const first = edition('1', 'offered');
   expect(stateOf(feed([]), undefined)).toEqual(['never fetched', true]);
   expect(stateOf(feed([first], 'no answer'), pinned('1'))).toEqual(['fetch failed', true]);
@@ -42,7 +42,7 @@ test('the state of a feed is what somebody has to know first', () => {
   expect(stateOf(feed([first]), undefined)).toEqual(['not in this draft', false]);
 });
 
-test('intervals are said in the largest unit that fits', () => {
+test('intervals are given in the largest unit that fits', () => {
   expect([45, 60, 120, 1440, 2880].map(every)).toEqual([
     'every 45 minutes',
     'every hour',

@@ -22,7 +22,7 @@ export function EditionChoice({
   word: string;
   /** Names of editions. */
   offered: string[];
-  /** What is said of the edition that the draft has. */
+  /** A description of the draft's edition. */
   inForce: ReactNode;
   mayEdit: boolean;
   onRule(id: string): void;

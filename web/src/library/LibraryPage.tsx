@@ -30,7 +30,7 @@ const LISTS: {
   { kind: 'device state', title: 'Device states', none: '', coordinate: 'device' },
 ];
 
-/** Zones, addresses, services, hosts, times, devices, rate plans and notices by name, and which rules speak of them. */
+/** Zones, addresses, services, hosts, times, devices, rate plans and notices by name, with the rules that use them. */
 export default function LibraryPage({
   handle,
   mayEdit,

@@ -1,6 +1,6 @@
 import type { Rule } from '../api/types';
 
-/** How many rules speak of something; leads to the first. */
+/** The number of rules that use an object; leads to the first. */
 export function Users({ rules, onRule }: { rules: Rule[]; onRule(id: string): void }) {
   return rules.length === 0 ? (
     <span className="w-[90px] shrink-0 text-[12px] text-dim">not used</span>

@@ -18,7 +18,7 @@ const at = (now: string, state: DirectoryState | undefined = directory) =>
   oldSources(draft, editions, state, feeds, new Date(now)).map((one) => one.place);
 
 describe('oldSources', () => {
-  it('says what was not brought up to date for long', () => {
+  it('lists the sources that are out of date', () => {
     expect(at('2026-11-20T12:00:00Z')).toEqual([]);
     expect(at('2026-11-21T00:00:00Z')).toEqual(['feeds']);
     expect(at('2026-11-27T00:00:00Z')).toEqual(['people', 'feeds']);

@@ -12,7 +12,7 @@ const KIND: Record<string, ObjectKind> = {
   device: 'device state',
 };
 
-/** The rules that speak of each object, themselves or through groups, by "kind:name". */
+/** The rules that use each object, directly or through groups, by "kind:name". */
 export function usersOf(draft: Draft, rules: Rule[]): Map<string, Rule[]> {
   const groups = new Map<string, string[]>();
   for (const [kind, objects] of [

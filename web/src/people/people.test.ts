@@ -19,7 +19,7 @@ const asking = (...items: string[]): Rule => ({
   terms: { person: { items } },
 });
 
-describe('what a rule says of a person', () => {
+describe('the items of a rule that mention a person', () => {
   it('is their name, their groups near and far, and what the directory says of them', () => {
     expect(
       saidOf(ben, asking('ben holm', 'it', 'finance', 'title is clerk', 'title is set')),

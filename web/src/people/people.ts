@@ -1,6 +1,6 @@
 import type { PersonEntry, Rule } from '../api/types';
 
-/** What a rule says of a person by name, by a group or by an attribute, in its own words. */
+/** The items of a rule that mention a person, by name, group or attribute. */
 export function saidOf(person: PersonEntry, rule: Rule): string[] {
   const names = new Set(
     [

@@ -19,7 +19,7 @@ const literal = (chip: Chip) =>
 
 /**
  * One thing that a criterion names. Literals are monospaced, zones are set apart by their shape;
- * a set says how many members it has now, and lists them to whoever points at it.
+ * a set shows its present number of members, and lists them under the pointer.
  */
 export function ChipView({
   chip,

@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 const MOST = 100;
 
 /**
- * A name in place. Enter and Tab save it, Escape leaves it as it was. What cannot be a name is said
+ * A name in place. Enter and Tab save it, Escape cancels. An invalid name is explained
  * at once; all else is sent while the person goes on.
  */
 export function NameEditor({

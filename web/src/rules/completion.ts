@@ -4,7 +4,7 @@ import type { Coordinate, CriterionName, Part } from './criteria';
 export interface Option {
   criterion: CriterionName;
   text: string;
-  /** What kind of thing it is, and what it holds. */
+  /** Its kind and contents. */
   kind: ObjectKind | 'literal' | 'list' | 'country' | 'category' | Coordinate;
   detail: string;
 }
@@ -20,7 +20,7 @@ const DEVICE = new RegExp(`^${DEVICE_FACT}( *, *${DEVICE_FACT})*$`, 'i');
 const TIME =
   /^((daily|weekdays|weekends|mon|tue|wed|thu|fri|sat|sun)([,-][a-z]{3})*( \d\d(:\d\d)?-\d\d(:\d\d)?)?|\d{4}-\d\d-\d\d( to \d{4}-\d\d-\d\d)?)( in \S+)?$/i;
 
-/** By which criterion a part says a text that is meant as a literal; the server says if it is one. */
+/** The criterion of a literal in each part of a rule; the server checks the literal. */
 export function literalOf(part: Part, text: string): CriterionName | null {
   if (part === 'for') {
     return SERVICE.test(text) ? 'services' : TIME.test(text) ? 'time' : null;
@@ -32,7 +32,7 @@ export function literalOf(part: Part, text: string): CriterionName | null {
   return HOST.test(text) ? 'site' : null;
 }
 
-/** What rules say themselves unless it comes with an edition. */
+/** Coordinates whose items rules can contain themselves, unless an edition brings a vocabulary. */
 const WRITTEN: CriterionName[] = ['site', 'time', 'device'];
 
 /** What the literals of a criterion are. */

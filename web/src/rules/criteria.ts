@@ -4,7 +4,7 @@ import type { Criterion, Rule } from '../api/types';
 export type Part = 'from' | 'to' | 'for';
 export const PARTS: Part[] = ['from', 'to', 'for'];
 
-/** Coordinates whose values come from a vocabulary; a rule keeps what it asks of them together. */
+/** Coordinates with a vocabulary; a rule stores these criteria together. */
 export type Coordinate = 'person' | 'device' | 'site' | 'application' | 'file kind' | 'time';
 
 /** The coordinates that are asked about in each part. */
@@ -28,7 +28,7 @@ const OWN: readonly string[] = ['fromZones', 'fromAddresses', 'toZones', 'toAddr
 
 const isOwn = (criterion: CriterionName): criterion is OwnCriterion => OWN.includes(criterion);
 
-/** What the rule asks by one criterion. */
+/** The items of one criterion of a rule. */
 export function asked(rule: Rule, criterion: CriterionName): Criterion | undefined {
   return isOwn(criterion) ? rule[criterion] : rule.terms?.[criterion];
 }

@@ -60,7 +60,7 @@ export function useMembersOf(draft: Draft): MembersOf {
   return useMemo(() => membersOf(draft, data ?? {}), [draft, data]);
 }
 
-/** The first members of a named set of an edition, asked for when somebody looks. */
+/** The first members of a named set of an edition, fetched on demand. */
 export function useWords(draft: Draft | null, chip: Chip, wanted: boolean): string | undefined {
   const { data } = useQuery({
     queryKey: ['members', draft?.id, draft?.editions, chip.criterion, chip.text],

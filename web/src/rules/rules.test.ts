@@ -93,7 +93,7 @@ describe('completion', () => {
     expect(texts('from', 'term')).toEqual(['zone:terminals', 'address:Old terminal']);
   });
 
-  it('finds objects by what they hold, and offers the literal first', () => {
+  it('finds objects by their contents, and offers the literal first', () => {
     expect(texts('to', '10.4.0.0/20')).toEqual(['literal:10.4.0.0/20', 'address:Kiosks']);
     expect(texts('for', 'tcp/443')).toEqual(['literal:tcp/443', 'service:Web']);
   });
@@ -161,7 +161,7 @@ describe('completion', () => {
     expect(literalOf('for', 'sat-sun 22:00-04:00')).toBe('time');
   });
 
-  it('shows what a rule asks of people and applications, and takes it away again', () => {
+  it('shows the criteria on people and applications, and removes them', () => {
     const asking: Rule = {
       ...rule,
       terms: { person: { items: ['crew'], except: ['Ann'] }, application: { items: ['Quillbox'] } },

@@ -48,7 +48,7 @@ export function shownPlace(shown: string[], ids: string[], direction: 1 | -1): P
   return direction < 0 ? { above: next } : { below: next };
 }
 
-/** The parts of a rule that somebody changed, in words. */
+/** The changed parts of a rule, in words. */
 function saidOf(before: Rule, after: Rule): string {
   const changed = (Object.keys(after) as (keyof Rule)[]).filter(
     (key) => JSON.stringify(after[key]) !== JSON.stringify(before[key]),
@@ -96,7 +96,7 @@ export function useRuleActions(
         seen,
       );
     };
-    /** Somebody deleted the rule meanwhile: what was typed is said, so that it can be kept. */
+    /** Another person deleted the rule meanwhile: the message contains the typed text. */
     const lost = (of: Rule, wanted: Rule) => {
       const text = `"${of.name}" was deleted meanwhile. Your change was not saved: ${saidOf(of, wanted)}`;
       live.current.hooks.announce(text);

@@ -12,7 +12,7 @@ export function chosenCapture(
   );
 }
 
-/** The connections in which each word of a filter occurs, in whatever is told of them. */
+/** The connections with every word of a filter in one of their fields. */
 export function connectionsThatFit(
   connections: RecognisedConnection[],
   filter: string,

@@ -25,7 +25,7 @@ describe('a signature as it is typed', () => {
     expect(signatureOf([{ member: 'client', text: ' ' }], 'post')).toBeNull();
   });
 
-  it('is said in words', () => {
+  it('has a text form', () => {
     expect(wordsOf({ services: ['tcp/53', 'udp/53'], speaks: 'DNS', feature: 'ask' })).toBe(
       'service is tcp/53 or udp/53, client speaks DNS',
     );

@@ -1,7 +1,7 @@
 import { useId, useState } from 'react';
 import { Button } from './Button';
 
-/** A short text that is changed where it stands; what is wrong with it is said beside it. */
+/** A short text that is edited in place, with its error beside it. */
 export function InlineEdit({
   label,
   button,

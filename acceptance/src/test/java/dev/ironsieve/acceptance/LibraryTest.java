@@ -81,8 +81,7 @@ class LibraryTest extends OnTheBench {
     bench.probe(
         "from 10.8.0.9 in vessels to 198.51.100.20 in internet tcp/443 device managed, has disk-lock"
             + " site www.quay.example file kind no file time mon 10:15");
-    assertThat(page().getByText("where rules speak of dates, 2026-11-23T10:15").first())
-        .isVisible();
+    assertThat(page().getByText("if rules use dates, 2026-11-23T10:15").first()).isVisible();
     bench.probe(
         "from 10.8.0.9 in vessels to 198.51.100.20 in internet tcp/443 device managed, has disk-lock"
             + " site www.quay.example file kind no file time 2026-11-30T10:15");

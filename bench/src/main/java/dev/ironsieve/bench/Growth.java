@@ -22,8 +22,7 @@ import picocli.CommandLine.Parameters;
 
 /**
  * How the time of an analysis grows with the rules, beside its peers on the same input. Each run is
- * a JVM of its own with 1 GB of heap, which has not done anything else; the rulebase is made first
- * and not counted.
+ * a separate, new JVM with 1 GB of heap; the rulebase is made first and not counted.
  */
 @Command(
     name = "growth",

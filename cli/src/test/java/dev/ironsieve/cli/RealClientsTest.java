@@ -34,7 +34,7 @@ import org.junit.jupiter.api.io.TempDir;
 import picocli.CommandLine;
 
 /**
- * Real clients speak to servers on this machine; what they say is captured by tcpdump and has to be
+ * Real clients connect to servers on this machine; tcpdump captures the traffic, which has to be
  * recognised. The programs are Debian's; {@code ./iron-sieve test} installs them.
  */
 class RealClientsTest {

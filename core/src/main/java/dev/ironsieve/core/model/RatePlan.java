@@ -41,7 +41,7 @@ public record RatePlan(
       throw new InvalidModel(place, "a floor of at most the ceiling, " + ceiling, floor.toString());
     }
     if (counted == null) {
-      throw new InvalidModel(place, "for whom it is counted", "nothing");
+      throw new InvalidModel(place, "all rules, each rule or each source", "nothing");
     }
     boolean each = counted == Counted.EACH_SOURCE;
     if (each && (mostAtOnce == null || mostAtOnce < 1 || mostAtOnce > MOST_SOURCES)) {

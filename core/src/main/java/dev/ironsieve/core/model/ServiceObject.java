@@ -11,15 +11,14 @@ public record ServiceObject(String name, List<ServiceItem> members, String note)
   public ServiceObject {
     Names.checkObject("service", name);
     if (Names.key(name).equals(ServiceItem.UsualPorts.TEXT)) {
-      throw new InvalidModel(
-          "service name", "another name than that of what rules can say", Names.quoted(name));
+      throw new InvalidModel("service name", "a name that is not reserved", Names.quoted(name));
     }
     members = List.copyOf(members);
     TermObject.checkMembers("service", name, members);
     if (members.contains(new ServiceItem.UsualPorts())) {
       throw new InvalidModel(
           "service \"" + name + "\"",
-          "services of its own; only a rule can say usual ports",
+          "services; only a rule can use usual ports",
           ServiceItem.UsualPorts.TEXT);
     }
     Names.checkNote(note);

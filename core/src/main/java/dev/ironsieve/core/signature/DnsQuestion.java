@@ -42,7 +42,7 @@ public record DnsQuestion(String name, int type) {
       name.append(name.isEmpty() ? "" : ".").append(label);
     }
     int type = in.u16();
-    int asked = in.u16() & 0x7fff; // multicast DNS has a bit of its own there (RFC 6762, 5.4)
+    int asked = in.u16() & 0x7fff; // multicast DNS uses the highest bit (RFC 6762, 5.4)
     boolean known = asked == 1 || asked == 3 || asked == 4 || asked == 255;
     return in.failed() || !known
         ? null

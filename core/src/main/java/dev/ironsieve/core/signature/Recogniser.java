@@ -28,7 +28,7 @@ public final class Recogniser {
     }
   }
 
-  private static final int MOST_PORTS = 64; // of a range, each with an entry of its own
+  private static final int MOST_PORTS = 64; // of a range, each with a separate entry
 
   private final Map<String, List<Named>> byHost = new HashMap<>();
   private final List<List<Named>> byClientByte = buckets();

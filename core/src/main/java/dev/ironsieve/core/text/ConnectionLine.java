@@ -149,7 +149,7 @@ public final class ConnectionLine {
     return switch (coordinate) {
       case SITE -> "a host such as www.quay.example";
       case TIME ->
-          "a time such as mon 10:15 or, where rules speak of dates, 2026-11-23T10:15 or"
+          "a time such as mon 10:15 or, if rules use dates, 2026-11-23T10:15 or"
               + " 2026-11-23T10:15Z";
       case DEVICE -> "a device such as managed, platform kelpos, has disk-lock";
       default -> "a value of the " + coordinate.word() + " vocabulary";

@@ -98,7 +98,7 @@ class LiveAnalysisTest {
       Changed changed = live.update(next, Set.of());
       assertThat(told(live)).as("%s", changes).isEqualTo(told(new LiveAnalysis(next)));
       assertThat(changed.answers()).contains("p0", "again").doesNotContain("p249", "alone");
-      // What is followed says whose reach may be another; a rule is then gone and a fresh one
+      // The update reports whose reach may change; a rule is then gone and a fresh one
       // there.
       assertThat(changed.reaches().contains("alone")).as("%s", changes).isEqualTo(changes > 100);
     }
