@@ -327,11 +327,11 @@ class BenchTest extends OnTheBench {
   }
 
   @Test
-  void aFaultyDocumentIsExplainedAndAGoodOneIsReadInAndWrittenOut() throws IOException {
+  void aFaultyDocumentIsExplainedAndAGoodOneIsImportedAndExported() throws IOException {
     String quay = Files.readString(Path.of("../formats/src/test/resources/quay-acls.json"));
     bench.press("Control+k");
     bench.dialog().waitFor();
-    bench.type("add a rulebase");
+    bench.type("import");
     bench.press("Enter");
     page().getByLabel("Name", EXACTLY).fill("Quay");
     page()
@@ -348,7 +348,7 @@ class BenchTest extends OnTheBench {
     assertThat(bench.rule("s1r4")).containsText("shadowed by 3");
     bench.press("Control+k");
     bench.dialog().waitFor();
-    bench.type("write out");
+    bench.type("export");
     bench.press("Enter");
     assertThat(bench.dialog()).containsText("RFC 8519 can express every rule.");
     var download = page().waitForDownload(() -> bench.button("RFC 8519").click());

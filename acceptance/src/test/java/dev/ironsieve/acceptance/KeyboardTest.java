@@ -88,7 +88,7 @@ class KeyboardTest extends OnTheBench {
   void aSectionIsRenamedFromItsMenu() {
     page().locator("[aria-label^='Actions on section']").first().focus();
     bench.press("Enter");
-    page().getByRole(AriaRole.MENUITEM).first().waitFor();
+    assertThat(page().getByRole(AriaRole.MENUITEM).first()).isFocused();
     bench.press("ArrowDown");
     bench.press("Enter");
     assertThat(page().getByLabel("Name of the section")).isFocused();
