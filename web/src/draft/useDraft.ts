@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { api, Problem, Unreachable } from '../api/client';
 import type { Change, Draft, Edit } from '../api/types';
+import { fetchNewest } from './fetchNewest';
 import { applyEdit } from './applyEdit';
 
 /** An edit, or how it follows from the draft as it is when its turn comes. */
@@ -71,7 +72,14 @@ const isTemporary = (e: unknown) =>
 /** The live draft of a rulebase: fetched once, then kept up to date by the server's events. */
 export function useDraft(id: number): DraftHandle {
   const cache = useQueryClient();
-  const query = useQuery({ queryKey: draftKey(id), queryFn: () => api.draft(id) });
+  const query = useQuery({
+    queryKey: draftKey(id),
+    queryFn: () =>
+      fetchNewest(
+        () => api.draft(id),
+        () => cache.getQueryData<Draft>(draftKey(id)),
+      ),
+  });
   const [people, setPeople] = useState<string[]>([]);
   const [unsaved, setUnsaved] = useState(0);
   const [waiting, setWaiting] = useState(0);
