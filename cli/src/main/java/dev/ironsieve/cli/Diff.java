@@ -3,6 +3,7 @@ package dev.ironsieve.cli;
 import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.text.ConnectionLine;
@@ -120,10 +121,10 @@ final class Diff implements Callable<Integer> {
   }
 
   private static String verdict(Rule rule) {
-    return rule == null ? "drop" : rule.verdict().word();
+    return DefaultRule.verdict(rule).word();
   }
 
   private static String name(Rule rule) {
-    return rule == null ? "default rule" : rule.name();
+    return DefaultRule.unless(rule).name();
   }
 }

@@ -5,6 +5,7 @@ import dev.ironsieve.core.matcher.PossibleDecisions;
 import dev.ironsieve.core.matcher.Stage;
 import dev.ironsieve.core.matcher.Trace;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.sets.InvalidText;
@@ -125,7 +126,7 @@ final class Probe implements Callable<Integer> {
       }
       number++;
     }
-    String verdict = found.decided() == null ? "drop" : found.decided().verdict().word();
+    String verdict = DefaultRule.verdict(found.decided()).word();
     out.println(verdict + " by " + named(found.decided(), rulebase));
     printOthers(matcher.possible(connection, Matcher.STEPS), found.decided(), rulebase, out);
     out.flush();
@@ -257,8 +258,8 @@ final class Probe implements Callable<Integer> {
     Answer answer =
         new Answer(
             rule == null ? null : found.position() + 1,
-            rule == null ? "default rule" : rule.name(),
-            rule == null ? "drop" : rule.verdict().word(),
+            DefaultRule.unless(rule).name(),
+            DefaultRule.verdict(rule).word(),
             possible == null || possible.decisions().isEmpty() || possible.certain().isPresent(),
             others);
     if (format == Format.json) {

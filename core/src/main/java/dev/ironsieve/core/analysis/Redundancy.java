@@ -5,6 +5,7 @@ import dev.ironsieve.core.analysis.Questions.Obstacle;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.ruleindex.OverlapQuery;
 import dev.ironsieve.core.ruleindex.RuleIndex;
@@ -56,7 +57,7 @@ final class Redundancy {
     }
     Obstacle obstacle = obstacle(handle);
     Optional<int[]> quick =
-        verdict == Verdict.DROP
+        verdict == DefaultRule.verdict(null)
             ? Optional.empty()
             : questions.guess(region, leastCovered, handle, obstacle);
     quick = quick.or(() -> guess(handle, overlaps, obstacle, leastCovered));

@@ -4,6 +4,7 @@ import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.matcher.PossibleDecisions;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.SavedCheck;
@@ -88,7 +89,7 @@ public record CheckResult(
       SavedCheck check, Rule rule, boolean certain, Connection counterexample) {
     return new CheckResult(
         check,
-        rule == null ? Verdict.DROP : rule.verdict(),
+        DefaultRule.verdict(rule),
         rule == null ? null : rule.id(),
         certain,
         counterexample,

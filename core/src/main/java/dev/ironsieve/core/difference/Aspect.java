@@ -1,22 +1,20 @@
 package dev.ironsieve.core.difference;
 
-import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Names;
-import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Verdict;
 import java.util.function.Function;
 
 /** What two rulebases are compared in. A rule that is not there is the default rule. */
 public enum Aspect {
   /** What happens to the connection; the default rule drops. */
-  VERDICT(rule -> rule == null ? Verdict.DROP : rule.verdict()),
+  VERDICT(DefaultRule::verdict),
   /** Which rule decides, by its id. */
   RULE(rule -> rule == null ? "" : rule.id()),
   /** When it is logged; the default rule logs at the start. */
-  LOGGING(rule -> rule == null ? Logging.START : rule.logging()),
+  LOGGING(rule -> DefaultRule.unless(rule).logging()),
   /** Whether it is decrypted for inspection; the default rule leaves it sealed. */
-  OPENING(rule -> rule == null ? Opening.SEALED : rule.opening()),
+  OPENING(rule -> DefaultRule.unless(rule).opening()),
   /** Which rate plan it gets, by its name. */
   RATE_PLAN(rule -> rule == null || rule.ratePlan() == null ? "" : Names.key(rule.ratePlan()));
 

@@ -4,6 +4,7 @@ import dev.ironsieve.core.matcher.Trace.Part;
 import dev.ironsieve.core.matcher.Trace.Passed;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Defaults;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -149,7 +150,7 @@ public final class Matcher {
    * settles it; at least one, at most one for each {@link Stage}.
    */
   public List<Stage.Answer> stages(Connection connection) {
-    Verdict decided = decide(connection).map(Rule::verdict).orElse(Verdict.DROP);
+    Verdict decided = DefaultRule.verdict(decide(connection).orElse(null));
     return new Unfolding(index, connection, decided).stages();
   }
 

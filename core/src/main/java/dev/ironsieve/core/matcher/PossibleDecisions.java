@@ -1,6 +1,7 @@
 package dev.ironsieve.core.matcher;
 
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Verdict;
 import java.util.List;
@@ -27,7 +28,7 @@ public record PossibleDecisions(List<Decision> decisions, boolean complete) {
    */
   public record Decision(Rule rule, Set<Trace.Part> dependsOn, Connection witness) {
     public Verdict verdict() {
-      return rule == null ? Verdict.DROP : rule.verdict();
+      return DefaultRule.verdict(rule);
     }
   }
 

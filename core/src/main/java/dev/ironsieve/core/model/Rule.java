@@ -201,6 +201,11 @@ public record Rule(
         "");
   }
 
+  /** A builder with the parts of this rule. */
+  public RuleBuilder edit() {
+    return new RuleBuilder(this);
+  }
+
   /** The same rule with other ends and services. */
   public Rule matching(
       Criterion<String> fromZones,
@@ -208,61 +213,25 @@ public record Rule(
       Criterion<String> toZones,
       Criterion<AddressItem> toAddresses,
       Criterion<ServiceItem> services) {
-    return like(
-        enabled,
-        fromZones,
-        fromAddresses,
-        toZones,
-        toAddresses,
-        services,
-        terms,
-        opening,
-        ratePlan,
-        notice);
+    return edit()
+        .from(fromZones, fromAddresses)
+        .to(toZones, toAddresses)
+        .services(services)
+        .build();
   }
 
   /** The same rule with other terms. */
   public Rule asking(Map<Coordinate, Criterion<String>> terms) {
-    return like(
-        enabled,
-        fromZones,
-        fromAddresses,
-        toZones,
-        toAddresses,
-        services,
-        terms,
-        opening,
-        ratePlan,
-        notice);
+    return edit().terms(terms).build();
   }
 
   public Rule enabled(boolean enabled) {
-    return like(
-        enabled,
-        fromZones,
-        fromAddresses,
-        toZones,
-        toAddresses,
-        services,
-        terms,
-        opening,
-        ratePlan,
-        notice);
+    return edit().enabled(enabled).build();
   }
 
   /** The same rule, leaving the encrypted connections that it decides sealed, or opening them. */
   public Rule leaving(Opening opening) {
-    return like(
-        enabled,
-        fromZones,
-        fromAddresses,
-        toZones,
-        toAddresses,
-        services,
-        terms,
-        opening,
-        ratePlan,
-        notice);
+    return edit().opening(opening).build();
   }
 
   /**
@@ -272,89 +241,25 @@ public record Rule(
    * @param notice its name, or null
    */
   public Rule handled(String ratePlan, String notice) {
-    return like(
-        enabled,
-        fromZones,
-        fromAddresses,
-        toZones,
-        toAddresses,
-        services,
-        terms,
-        opening,
-        ratePlan,
-        notice);
+    return edit().ratePlan(ratePlan).notice(notice).build();
   }
 
   /** The same rule on other days. */
   public Rule valid(Validity validity) {
-    return with(unfinished, validity, ownership);
+    return edit().validity(validity).build();
   }
 
-  /** The same rule with what others people keep about it. */
+  /** The same rule with another owner, ticket and tags. */
   public Rule owned(Ownership ownership) {
-    return with(unfinished, validity, ownership);
+    return edit().ownership(ownership).build();
   }
 
-  /** The same rule, new and asking for nothing yet; only if it asks for nothing. */
+  /** The same rule, finished or not; a rule with a criterion is always finished. */
   public Rule unfinished(boolean unfinished) {
-    return with(unfinished, validity, ownership);
+    return edit().unfinished(unfinished).build();
   }
 
-  private Rule with(boolean unfinished, Validity validity, Ownership ownership) {
-    return new Rule(
-        id,
-        name,
-        enabled,
-        unfinished,
-        fromZones,
-        fromAddresses,
-        toZones,
-        toAddresses,
-        services,
-        terms,
-        verdict,
-        opening,
-        logging,
-        ratePlan,
-        notice,
-        note,
-        validity,
-        ownership);
-  }
-
-  private Rule like(
-      boolean enabled,
-      Criterion<String> fromZones,
-      Criterion<AddressItem> fromAddresses,
-      Criterion<String> toZones,
-      Criterion<AddressItem> toAddresses,
-      Criterion<ServiceItem> services,
-      Map<Coordinate, Criterion<String>> terms,
-      Opening opening,
-      String ratePlan,
-      String notice) {
-    return new Rule(
-        id,
-        name,
-        enabled,
-        unfinished,
-        fromZones,
-        fromAddresses,
-        toZones,
-        toAddresses,
-        services,
-        terms,
-        verdict,
-        opening,
-        logging,
-        ratePlan,
-        notice,
-        note,
-        validity,
-        ownership);
-  }
-
-  /** Whether {@code other} matches by the same words, whatever else differs. */
+  /** Whether the criteria of {@code other} are equal, whatever else differs. */
   public boolean matchesLike(Rule other) {
     return fromZones.equals(other.fromZones)
         && fromAddresses.equals(other.fromAddresses)

@@ -1,6 +1,7 @@
 package dev.ironsieve.core.reach;
 
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.sets.IntSet;
@@ -25,7 +26,7 @@ public record ReachAnswer(List<Decider> deciders, boolean complete) {
    */
   public record Decider(Rule rule, IntSet codes, String values, Connection witness) {
     public Verdict verdict() {
-      return rule == null ? Verdict.DROP : rule.verdict();
+      return DefaultRule.verdict(rule);
     }
 
     /** The same with another witness. */

@@ -1,6 +1,7 @@
 package dev.ironsieve.core.ruleindex;
 
 import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
@@ -412,7 +413,7 @@ public final class RuleIndex {
 
   /** The verdict of a rule; for {@link #NONE} that of the default rule. */
   public Verdict verdict(int handle) {
-    return handle == NONE ? Verdict.DROP : verdicts.get(handle);
+    return handle == NONE ? DefaultRule.verdict(null) : verdicts.get(handle);
   }
 
   /** The enabled rules that meet one of some boxes. */

@@ -3,6 +3,7 @@ package dev.ironsieve.core.edit;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.ironsieve.core.bandwidth.GuaranteedBandwidth;
 import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.model.AddressItem;
@@ -20,7 +21,6 @@ import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.AddressRange;
-import dev.ironsieve.core.space.GuaranteedBandwidth;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;

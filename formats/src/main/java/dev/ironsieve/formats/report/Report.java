@@ -3,6 +3,7 @@ package dev.ironsieve.formats.report;
 import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.analysis.Minimality;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
@@ -84,7 +85,7 @@ public record Report(String file, int rules, List<Entry> entries) {
             .toList();
     String witness = finding.witness() == null ? null : ConnectionLine.format(finding.witness());
     Integer decidedBy = finding.decidedBy() == null ? null : numbers.get(finding.decidedBy());
-    Verdict other = decidedBy == null ? Verdict.DROP : rules.get(decidedBy - 1).verdict();
+    Verdict other = DefaultRule.verdict(decidedBy == null ? null : rules.get(decidedBy - 1));
     String list = causes.stream().map(cause -> cause.rule + "").collect(Collectors.joining(", "));
     String quoted = '"' + rule.name() + '"';
     String proof =

@@ -1,15 +1,15 @@
 package dev.ironsieve.server.draft;
 
+import dev.ironsieve.core.bandwidth.GuaranteedBandwidth;
 import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Removal;
+import dev.ironsieve.core.equivalence.EquivalentObjects;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rate;
 import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.space.EquivalentObjects;
-import dev.ironsieve.core.space.GuaranteedBandwidth;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RatePlanDocument;
 import dev.ironsieve.formats.document.RuleDocument;

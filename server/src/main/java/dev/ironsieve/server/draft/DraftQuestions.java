@@ -8,6 +8,7 @@ import dev.ironsieve.core.matcher.Trace;
 import dev.ironsieve.core.matcher.WitnessShortener;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -173,7 +174,7 @@ public class DraftQuestions {
     return new ProbeAnswer(
         asked.state().version(),
         ConnectionLine.format(connection),
-        trace.decided() == null ? "drop" : trace.decided().verdict().word(),
+        DefaultRule.verdict(trace.decided()).word(),
         trace.decided() == null ? null : trace.decided().id(),
         possible.decisions().isEmpty() || possible.certain().isPresent(),
         possible.decisions().stream()

@@ -9,6 +9,7 @@ import dev.ironsieve.core.edition.EditionChange;
 import dev.ironsieve.core.edition.FeedChange;
 import dev.ironsieve.core.edition.RuleChange;
 import dev.ironsieve.core.matcher.WitnessShortener;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
@@ -225,6 +226,6 @@ public record EditionEffect(
   }
 
   private static String word(Rule rule) {
-    return rule == null ? "drop" : rule.verdict().word();
+    return DefaultRule.verdict(rule).word();
   }
 }

@@ -1,4 +1,4 @@
-package dev.ironsieve.core.space;
+package dev.ironsieve.core.equivalence;
 
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
@@ -11,18 +11,21 @@ import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.space.Resolution;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Objects of one kind that mean the same, whatever they are called and however they say it. */
+/** Groups of objects of one kind with equal sets of values, compared by their resolved sets. */
 public final class EquivalentObjects {
   private static final Rule ANY = Rule.matchingAll("any", "any", Verdict.ALLOW);
 
   private EquivalentObjects() {}
 
   /**
+   * Objects of one kind with the same meaning.
+   *
    * @param names in the order of the objects; two at least
    */
   public record Group(ObjectKind kind, List<String> names) {}

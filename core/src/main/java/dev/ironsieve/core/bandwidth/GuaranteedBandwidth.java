@@ -1,4 +1,4 @@
-package dev.ironsieve.core.space;
+package dev.ironsieve.core.bandwidth;
 
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.RatePlan;
@@ -6,33 +6,35 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.Family;
+import dev.ironsieve.core.space.Resolution;
+import dev.ironsieve.core.space.ResolvedMatch;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 
 /**
- * What the floors of the rate plans add up to. A floor is kept for the enabled rules with the plan
- * that let something through: once for all of them, once for each, or once for each source address
- * that can open a connection by any of them, for no more than the plan says at once.
+ * The sum of the floors of rate plans. A floor is reserved for the rules in force with the plan
+ * whose verdict lets connections through: once for all of them, once for each, or once for each
+ * source address that can open a connection by one of them, up to the number in the plan.
  *
- * @param plans those with a floor, in their order
- * @param total of all plans, in bits per second; {@link Long#MAX_VALUE} if it is more
+ * @param plans those with a floor, in order
+ * @param total of all plans, in bits per second, at most {@link Long#MAX_VALUE}
  */
-public record GuaranteedBandwidth(List<Kept> plans, long total) {
+public record GuaranteedBandwidth(List<Reservation> plans, long total) {
   /**
-   * What one plan keeps.
+   * The reservation of one plan.
    *
-   * @param rules names of the rules that it is kept for
-   * @param times how often its floor is kept
-   * @param total floor · times, in bits per second
+   * @param rules names of the rules with the plan
+   * @param times how often its floor is reserved
+   * @param total floor · times, in bits per second, at most {@link Long#MAX_VALUE}
    */
-  public record Kept(RatePlan plan, List<String> rules, long times, long total) {}
+  public record Reservation(RatePlan plan, List<String> rules, long times, long total) {}
 
-  /** O(size of the rules that have a plan). */
+  /** The reservations of a rulebase; O(size of the rules with a plan). */
   public static GuaranteedBandwidth of(Rulebase rulebase) {
     Resolution resolution = new Resolution(rulebase);
-    List<Kept> plans = new ArrayList<>();
+    List<Reservation> plans = new ArrayList<>();
     long total = 0;
     for (RatePlan plan : rulebase.gatewaySettings().ratePlans()) {
       if (plan.floor() == null) {
@@ -40,7 +42,7 @@ public record GuaranteedBandwidth(List<Kept> plans, long total) {
       }
       List<Rule> rules =
           rulebase.rules().stream()
-              .filter(rule -> rule.isInForce() && letsThrough(rule) && has(rule, plan))
+              .filter(rule -> rule.isInForce() && rule.verdict().letsThrough() && has(rule, plan))
               .toList();
       long times =
           switch (plan.counted()) {
@@ -52,14 +54,10 @@ public record GuaranteedBandwidth(List<Kept> plans, long total) {
       if (times > 0 && kept / times != plan.floor().bits()) {
         kept = Long.MAX_VALUE;
       }
-      plans.add(new Kept(plan, rules.stream().map(Rule::name).toList(), times, kept));
+      plans.add(new Reservation(plan, rules.stream().map(Rule::name).toList(), times, kept));
       total = total + kept < total ? Long.MAX_VALUE : total + kept;
     }
     return new GuaranteedBandwidth(plans, total);
-  }
-
-  private static boolean letsThrough(Rule rule) {
-    return rule.verdict().letsThrough();
   }
 
   private static boolean has(Rule rule, RatePlan plan) {

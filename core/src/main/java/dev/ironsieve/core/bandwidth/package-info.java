@@ -1,0 +1,2 @@
+/** Bandwidth that rate plans reserve. */
+package dev.ironsieve.core.bandwidth;

@@ -1,0 +1,2 @@
+/** Objects with the same meaning under different names. */
+package dev.ironsieve.core.equivalence;
