@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { api, Problem } from '../api/client';
-import { SessionContext } from './session';
+import { SessionContext } from '../shell/session';
 import { SignIn } from './SignIn';
 
 const Workbench = lazy(() => import('./Workbench'));

@@ -6,9 +6,9 @@ import { useNavigate } from 'react-router';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
 import { Menu, MenuItem, MenuLine } from '../ui/Menu';
-import { mayEdit, useSession } from './session';
+import { mayEdit, useSession } from '../shell/session';
 import { flipTheme } from './theme';
-import type { Opened } from './Workbench';
+import type { Opened } from '../shell/opened';
 
 const TOP = 'cursor-pointer rounded px-2 py-1 hover:bg-sheen';
 

@@ -1,6 +1,6 @@
 import { Blocks, History, ListChecks, ListOrdered, Users } from 'lucide-react';
-import { LIBRARY, type Place } from './places';
-import { useSession } from './session';
+import { LIBRARY, type Place } from '../shell/places';
+import { useSession } from '../shell/session';
 
 const PLACES = [
   { place: 'rules', word: 'Rules', Icon: ListOrdered },

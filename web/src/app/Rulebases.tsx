@@ -5,7 +5,7 @@ import { api } from '../api/client';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { ImportDialog } from './ImportDialog';
-import { mayEdit, useSession } from './session';
+import { mayEdit, useSession } from '../shell/session';
 
 /** The first page: straight to the only rulebase, or a choice, or what to do when there is none. */
 export default function Rulebases() {

@@ -2,8 +2,8 @@ import { useMemo } from 'react';
 import type { CheckState, Draft } from '../api/types';
 import { allRules } from '../draft/applyEdit';
 import { FINDING_KINDS, FINDING_WORDS, listed } from '../draft/findings';
-import { useOldSources } from '../library/useOldSources';
-import type { Place } from './places';
+import { useOldSources } from './useOldSources';
+import type { Place } from '../shell/places';
 import type { DraftHandle } from '../draft/useDraft';
 import { QuestionProgress } from '../ui/QuestionProgress';
 

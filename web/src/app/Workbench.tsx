@@ -1,9 +1,10 @@
+import type { Opened } from '../shell/opened';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Rule } from '../api/types';
 import { useChecks } from '../checks/useChecks';
 import { allRules } from '../draft/applyEdit';
-import { ConflictDialog } from '../draft/ConflictDialog';
+import { ConflictDialog } from '../rules/ConflictDialog';
 import { numbersOf, type FindingKind } from '../draft/findings';
 import { useDraft } from '../draft/useDraft';
 import { ProbePanel } from '../probe/ProbePanel';
@@ -12,8 +13,8 @@ import { RulePanel } from '../rules/RulePanel';
 import { RulesPage, type RulesHandle } from '../rules/RulesPage';
 import { Header } from './Header';
 import { Rail } from './Rail';
-import type { Place } from './places';
-import { mayEdit, useSession } from './session';
+import type { Place } from '../shell/places';
+import { mayEdit, useSession } from '../shell/session';
 import { StateLine } from './StateLine';
 import { flipTheme } from './theme';
 
@@ -29,15 +30,13 @@ const loadPalette = () => import('../palette/Palette');
 const Palette = lazy(loadPalette);
 const BreadthDialog = lazy(() => import('../draft/BreadthDialog'));
 const KeyList = lazy(() => import('../palette/KeyList'));
-const RepairDialog = lazy(() => import('../draft/RepairDialog'));
+const RepairDialog = lazy(() => import('../rules/RepairDialog'));
 const ImportDialog = lazy(() =>
   import('./ImportDialog').then((m) => ({ default: m.ImportDialog })),
 );
 const ExportDialog = lazy(() =>
   import('./ExportDialog').then((m) => ({ default: m.ExportDialog })),
 );
-
-export type Opened = 'palette' | 'keys' | 'import' | 'export' | 'breadth' | null;
 
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement && target.matches('input, textarea, select, [contenteditable]');

@@ -4,7 +4,7 @@ import { api } from '../api/client';
 import type { Application, Draft, Rule } from '../api/types';
 import { DecidingRules } from '../rules/DecidingRules';
 import { familyOf, saidOf, whomOf } from './catalogue';
-import { wordsOf } from '../signatures/conditions';
+import { wordsOf } from './conditions';
 import { FamilyPicture } from './FamilyPicture';
 
 /** The catalogue entry of one application, and the rules that decide on it. */

@@ -11,7 +11,7 @@ import {
   type SavedCheck,
   type Section,
 } from '../api/types';
-import { asked, asking, type CriterionName } from '../rules/criteria';
+import { asked, asking, type CriterionName } from './criteria';
 
 /**
  * The draft after an edit that the server accepted. The server decides what is valid; this only

@@ -1,5 +1,5 @@
 import type { Edit, Rule } from '../api/types';
-import { chipsOf, PARTS } from '../rules/criteria';
+import { chipsOf, PARTS } from './criteria';
 
 const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
 

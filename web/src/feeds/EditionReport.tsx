@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../api/client';
 import type { FeedEditionReport, FeedSummary } from '../api/types';
-import { Block, many } from '../library/Effects';
+import { Block, many } from '../draft/Effects';
 import { Faults } from '../ui/Faults';
 import { SETS } from './feeds';
 

@@ -3,7 +3,7 @@ import { api } from '../api/client';
 import type { Draft, FeedSummary, FeedEditionSummary, PinnedFeed } from '../api/types';
 import { allRules } from '../draft/applyEdit';
 import { EditionDialog } from '../library/EditionDialog';
-import { many } from '../library/Effects';
+import { many } from '../draft/Effects';
 import { Users } from '../library/Users';
 import { usersOf } from '../library/usersOf';
 import { Age } from '../ui/Age';

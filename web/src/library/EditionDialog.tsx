@@ -4,7 +4,7 @@ import type { Draft, EditionEffect } from '../api/types';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
-import { Block, Flips, many, MAY_BE_MORE, Verdicts } from './Effects';
+import { Block, Flips, many, MAY_BE_MORE, Verdicts } from '../draft/Effects';
 import { Working } from '../ui/QuestionProgress';
 
 /** An edition that is compared with the one in the draft. */

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { api, type Problem } from '../api/client';
 import { OBJECT_LISTS, type Edit, type NamedObject, type ObjectKind } from '../api/types';
-import type { Place } from '../app/places';
+import type { Place } from '../shell/places';
 import { allRules } from '../draft/applyEdit';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';

@@ -1,4 +1,4 @@
-import type { Place } from '../app/places';
+import type { Place } from '../shell/places';
 
 const TABS: { place: Place; word: string }[] = [
   { place: 'library', word: 'Objects' },

@@ -6,7 +6,7 @@ import { describeRuleChange } from '../draft/describeEdit';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
-import { Block, many, MAY_BE_MORE, Verdicts } from './Effects';
+import { Block, many, MAY_BE_MORE, Verdicts } from '../draft/Effects';
 import { Working } from '../ui/QuestionProgress';
 
 /** What taking away an object that is in use would change, before it is done. */

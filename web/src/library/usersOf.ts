@@ -1,5 +1,5 @@
 import type { Draft, ObjectKind, Rule } from '../api/types';
-import { chipsOf, PARTS } from '../rules/criteria';
+import { chipsOf, PARTS } from '../draft/criteria';
 
 const KIND: Record<string, ObjectKind> = {
   fromZones: 'zone',

@@ -2,8 +2,8 @@ import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { Draft, Rule } from '../api/types';
-import type { Place } from '../app/places';
-import type { Opened } from '../app/Workbench';
+import type { Place } from '../shell/places';
+import type { Opened } from '../shell/opened';
 import { allRules } from '../draft/applyEdit';
 import type { RuleActions } from '../rules/actions';
 

@@ -1,5 +1,5 @@
 import type { Draft, TermOption } from '../api/types';
-import type { Coordinate } from '../rules/criteria';
+import type { Coordinate } from '../draft/criteria';
 
 export interface LineOption {
   text: string;

@@ -1,5 +1,5 @@
 import type { ProbeAnswer, Rule } from '../api/types';
-import { asked, type CriterionName } from '../rules/criteria';
+import { asked, type CriterionName } from '../draft/criteria';
 
 export type Unless = ProbeAnswer['unless'][number];
 

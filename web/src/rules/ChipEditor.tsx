@@ -4,7 +4,7 @@ import type { Rule } from '../api/types';
 import type { RuleActions } from './actions';
 import { ChipView } from './ChipView';
 import { canSay, complete, literalOf, type Option } from './completion';
-import { chipsOf, type Part } from './criteria';
+import { chipsOf, type Part } from '../draft/criteria';
 import { DraftContext } from './DraftContext';
 import { useTerms } from './useTerms';
 

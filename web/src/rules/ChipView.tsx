@@ -2,7 +2,7 @@ import { Laptop, UserRound } from 'lucide-react';
 import { useContext, useState } from 'react';
 import { DraftContext } from './DraftContext';
 import { MembersContext, useWords } from './members';
-import type { Chip, CriterionName } from './criteria';
+import type { Chip, CriterionName } from '../draft/criteria';
 import { literalOf } from './completion';
 
 const KIND_WORDS: Partial<Record<CriterionName, string>> = {

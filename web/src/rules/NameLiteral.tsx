@@ -8,7 +8,7 @@ import { Faults } from '../ui/Faults';
 import { Field } from '../ui/Field';
 import { Modal } from '../ui/Modal';
 import { kindOfLiteral } from './completion';
-import { withChip, type Chip } from './criteria';
+import { withChip, type Chip } from '../draft/criteria';
 
 /** Makes a literal a named object and puts that into the rule, as one change. */
 export function NameLiteral({

@@ -9,7 +9,7 @@ import type { EditedPart, RuleActions } from './actions';
 import { ChipEditor } from './ChipEditor';
 import { ChipView } from './ChipView';
 import { MembersContext } from './members';
-import { chipsOf, fitting, PARTS, type CriterionName, type Part } from './criteria';
+import { chipsOf, fitting, PARTS, type CriterionName, type Part } from '../draft/criteria';
 import { Mesh } from './Mesh';
 import { NameEditor } from './NameEditor';
 import { useChipRoom } from './useChipRoom';

@@ -18,7 +18,7 @@ import { DraftContext } from './DraftContext';
 import { MembersContext, useMembersOf } from './members';
 import { RuleStrip, type Fall } from './RuleStrip';
 import { ClosingStrip, SectionHead } from './SectionHead';
-import { searchText, type Chip } from './criteria';
+import { searchText, type Chip } from '../draft/criteria';
 import { NameLiteral } from './NameLiteral';
 import { ruleKey } from './keys';
 import { useRuleActions } from './useRuleActions';

@@ -1,5 +1,5 @@
 import type { Logging, Opening, Place, Rule, Verdict } from '../api/types';
-import type { Chip, Part } from './criteria';
+import type { Chip, Part } from '../draft/criteria';
 
 export type EditedPart = 'name' | Part;
 

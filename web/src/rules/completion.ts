@@ -1,5 +1,5 @@
 import type { Draft, ObjectKind, PinnedFeed, TermOption } from '../api/types';
-import type { Coordinate, CriterionName, Part } from './criteria';
+import type { Coordinate, CriterionName, Part } from '../draft/criteria';
 
 export interface Option {
   criterion: CriterionName;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Rule } from '../api/types';
-import { asksForNothing, searchText, withChip, withoutChip } from './criteria';
+import { asksForNothing, searchText, withChip, withoutChip } from '../draft/criteria';
 import { keptOf, withField } from './kept';
 import { shownPlace } from './useRuleActions';
 

@@ -3,7 +3,7 @@ import { createContext, useMemo } from 'react';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
 import { holding } from './completion';
-import type { Chip, Coordinate } from './criteria';
+import type { Chip, Coordinate } from '../draft/criteria';
 
 /** What is known of what a chip stands for. */
 export interface Members {

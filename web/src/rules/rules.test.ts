@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Draft, Rule } from '../api/types';
 import { complete, literalOf } from './completion';
-import { chipsOf, fitting, withChip, withoutChip, type Chip } from './criteria';
+import { chipsOf, fitting, withChip, withoutChip, type Chip } from '../draft/criteria';
 import { membersOf } from './members';
 
 const rule: Rule = {

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import type { Part } from './criteria';
+import type { Part } from '../draft/criteria';
 
 // Pixels of a page beside the chips of its rules: navigation, numbers, verdicts, the panel.
 const BESIDE = 620;

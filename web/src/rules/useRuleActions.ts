@@ -3,7 +3,7 @@ import type { Draft, Edit, Place, Rule } from '../api/types';
 import { allRules, sectionsOf } from '../draft/applyEdit';
 import type { DraftHandle, EditOf } from '../draft/useDraft';
 import type { EditedPart, RuleActions } from './actions';
-import { PARTS, withChip, withoutChip, type Chip } from './criteria';
+import { PARTS, withChip, withoutChip, type Chip } from '../draft/criteria';
 
 export interface Editing {
   id: string;

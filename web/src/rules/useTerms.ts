@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { api } from '../api/client';
 import type { Draft, TermOption } from '../api/types';
-import { COORDINATES, type Part } from './criteria';
+import { COORDINATES, type Part } from '../draft/criteria';
 
 const NONE: TermOption[] = [];
 

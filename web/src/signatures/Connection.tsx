@@ -1,5 +1,5 @@
 import type { RecognisedConnection } from '../api/types';
-import { dump } from './conditions';
+import { dump } from '../catalogue/conditions';
 
 /** One connection: what it is, by what, and how it begins. */
 export function Connection({ connection }: { connection: RecognisedConnection }) {

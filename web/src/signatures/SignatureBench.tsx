@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
-import type { Place } from '../app/places';
+import type { Place } from '../shell/places';
 import { applicationsOf } from '../catalogue/catalogue';
 import { EditionDialog } from '../library/EditionDialog';
 import { otherEdition } from '../library/otherEdition';
@@ -15,7 +15,7 @@ import { PickList } from '../ui/PickList';
 import { Connection } from './Connection';
 import { ConnectionRow } from './ConnectionRow';
 import { chosenCapture, connectionsThatFit } from './captures';
-import { signatureOf } from './conditions';
+import { signatureOf } from '../catalogue/conditions';
 import { Mistakes } from './Mistakes';
 import { SignatureEditor, type Writing } from './SignatureEditor';
 

@@ -1,6 +1,6 @@
 import { Plus, X } from 'lucide-react';
 import { Button } from '../ui/Button';
-import { freeKind, KINDS, type Member, type Typed } from './conditions';
+import { freeKind, KINDS, type Member, type Typed } from '../catalogue/conditions';
 
 /** A signature as it is being written. */
 export interface Writing {

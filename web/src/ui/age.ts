@@ -15,3 +15,8 @@ export function ago(at: Date, now: Date): string {
 /** Whether something is at least so many days old. */
 export const isOld = (at: Date, now: Date, days: number) =>
   now.getTime() - at.getTime() >= days * 24 * 60 * 60 * 1000;
+
+/** After how many days an edition of the catalogue in a draft is old. */
+export const OLD_CATALOGUE = 90;
+/** The same for a snapshot of the directory. */
+export const OLD_SNAPSHOT = 7;

@@ -1,9 +1,9 @@
 import type { Rule } from '../api/types';
-import { ChipView } from '../rules/ChipView';
-import { chipsOf, PARTS } from '../rules/criteria';
+import { ChipView } from './ChipView';
+import { chipsOf, PARTS } from '../draft/criteria';
 import { Button } from '../ui/Button';
 import { Modal } from '../ui/Modal';
-import type { DraftHandle } from './useDraft';
+import type { DraftHandle } from '../draft/useDraft';
 
 /** Shows what stands in the way of an edit and leaves the choice to the person. */
 export function ConflictDialog({

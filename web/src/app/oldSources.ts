@@ -1,17 +1,12 @@
 import type { DirectoryState, Draft, EditionSummary, FeedSummary } from '../api/types';
-import type { Place } from '../app/places';
+import type { Place } from '../shell/places';
 import { oldAfter } from '../feeds/feeds';
-import { isOld } from '../ui/age';
+import { isOld, OLD_CATALOGUE, OLD_SNAPSHOT } from '../ui/age';
 
-/** After how many days an edition of the catalogue in a draft is old. */
-export const OLD_CATALOGUE = 90;
-/** The same for a snapshot of the directory. */
-export const OLD_SNAPSHOT = 7;
-
-/** Something that rules rest on and that was not brought up to date for long. */
+/** A source of rules that is out of date. */
 export interface OldSource {
   source: string;
-  /** Where something can be done about it. */
+  /** The place to update it. */
   place: Place;
 }
 

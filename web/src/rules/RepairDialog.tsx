@@ -2,12 +2,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api } from '../api/client';
 import type { Edit, Rule } from '../api/types';
-import { Flips, MAY_BE_MORE, Verdicts } from '../library/Effects';
+import { Flips, MAY_BE_MORE, Verdicts } from '../draft/Effects';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
-import { FINDING_WORDS, type FindingKind } from './findings';
-import type { DraftHandle } from './useDraft';
+import { FINDING_WORDS, type FindingKind } from '../draft/findings';
+import type { DraftHandle } from '../draft/useDraft';
 import { Working } from '../ui/QuestionProgress';
 
 /** The repairs of a finding, each with its effect, before one is applied. */
