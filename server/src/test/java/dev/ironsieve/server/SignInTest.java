@@ -6,6 +6,7 @@ import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.equalTo;
 import static org.hamcrest.Matchers.not;
 
+import dev.ironsieve.server.account.Accounts;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.jdbc.Sql;
 import io.quarkus.test.junit.QuarkusTest;
@@ -20,6 +21,21 @@ import org.junit.jupiter.api.Test;
 @QuarkusTest
 class SignInTest {
   @Inject Database database;
+
+  @Inject Accounts accounts;
+
+  @Test
+  void accountsOfTheDemoAreOfNoUseOutsideOfIt() {
+    Client ines = Client.signedIn("ines.calder");
+    accounts.allowDemo(false);
+    try {
+      signIn("ines.calder", Client.PASSWORD).then().statusCode(401);
+      ines.request().get("/api/rulebases").then().statusCode(401);
+    } finally {
+      accounts.allowDemo(true);
+    }
+    signIn("ines.calder", Client.PASSWORD).then().statusCode(200);
+  }
 
   private static Response signIn(String name, String password) {
     return Client.anonymous()

@@ -1,6 +1,6 @@
 package dev.ironsieve.server.account;
 
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import java.nio.charset.StandardCharsets;
 import java.util.regex.Pattern;
 
@@ -17,18 +17,18 @@ public record Account(long id, String name, String displayName, Role role, boole
 
   static void checkNames(String name, String displayName) {
     if (!isName(name)) {
-      throw Problem.invalid(
+      throw new Refusal.Invalid(
           "$.name", "2 to 40 small letters, digits or . _ -, the first a letter", name);
     }
     if (displayName == null || !DISPLAY.matcher(displayName).matches() || displayName.isBlank()) {
-      throw Problem.invalid("$.displayName", "1 to 80 letters, digits or spaces", displayName);
+      throw new Refusal.Invalid("$.displayName", "1 to 80 letters, digits or spaces", displayName);
     }
   }
 
   static void checkPassword(String password) {
     int bytes = password == null ? 0 : password.getBytes(StandardCharsets.UTF_8).length;
     if (password == null || password.length() < SHORTEST || bytes > LONGEST) {
-      throw Problem.invalid(
+      throw new Refusal.Invalid(
           "$.password",
           SHORTEST + " characters at least, " + LONGEST + " bytes at most",
           bytes + " bytes");

@@ -1,6 +1,6 @@
 package dev.ironsieve.server.account;
 
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.PATCH;
@@ -48,7 +48,7 @@ public class AccountResource {
 
   @POST
   public AccountSummary add(NewAccount body) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     return AccountSummary.of(
         accounts.add(body.name(), body.displayName(), Role.parse(body.role()), body.password()));
   }
@@ -56,7 +56,7 @@ public class AccountResource {
   @PATCH
   @Path("/{name}")
   public AccountSummary change(String name, AccountChange body) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     Role role = body.role() == null ? null : Role.parse(body.role());
     return AccountSummary.of(accounts.change(name, role, body.disabled(), body.password()));
   }

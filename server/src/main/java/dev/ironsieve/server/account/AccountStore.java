@@ -35,8 +35,10 @@ final class AccountStore {
     return sql.first(COLUMNS + "where lower(a.name) = lower(?)", AccountStore::read, name);
   }
 
+  /** Whether there is an account, other than those of a demo that is over. */
   static boolean any(Sql sql) throws SQLException {
-    return sql.first("select 1 from account limit 1", row -> true).isPresent();
+    return sql.first("select 1 from account where not (demo and disabled) limit 1", row -> true)
+        .isPresent();
   }
 
   static Account add(Sql sql, String name, String displayName, Role role, String passwordHash)
@@ -51,6 +53,18 @@ final class AccountStore {
             role.word(),
             passwordHash)
         .orElse(null);
+  }
+
+  static void markAsDemo(Sql sql, long id) throws SQLException {
+    sql.change("update account set demo = true where id = ?", id);
+  }
+
+  /** Enables or disables all accounts of the demo, whose sessions end then. */
+  static void allowDemo(Sql sql, boolean allowed) throws SQLException {
+    sql.change("update account set disabled = ? where demo", !allowed);
+    if (!allowed) {
+      sql.change("delete from session where account_id in (select id from account where demo)");
+    }
   }
 
   static void setRole(Sql sql, long id, Role role) throws SQLException {

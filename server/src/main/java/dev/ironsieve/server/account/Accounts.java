@@ -1,9 +1,9 @@
 package dev.ironsieve.server.account;
 
-import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.jdbc.Digest;
 import dev.ironsieve.server.jdbc.Sql;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.security.SecureRandom;
 import java.sql.SQLException;
@@ -52,8 +52,8 @@ public class Accounts {
    * is held meanwhile, and the lock of the name is checked again afterwards.
    *
    * @param address of the client
-   * @throws Problem 401 if name and password do not match; 429 while the name is locked, and if
-   *     there are too many tries from the address or in total
+   * @throws Refusal.NotSignedIn if name and password do not match; 429 while the name is locked,
+   *     and if there are too many tries from the address or in total
    */
   public SignedIn signIn(String name, String password, String address) {
     limits.countTry(address);
@@ -101,14 +101,14 @@ public class Accounts {
     return known;
   }
 
-  private static Problem wrong() {
-    return Problem.of(401, "Name and password do not go together.");
+  private static Refusal wrong() {
+    return new Refusal.NotSignedIn("Name and password do not go together.");
   }
 
-  private static Problem locked(Instant until) {
+  private static Refusal locked(Instant until) {
     long minutes = Math.max(1, Duration.between(Instant.now(), until).toMinutes() + 1);
-    return Problem.of(
-        429, "Too many wrong passwords for this name. Try again in " + minutes + " minutes.");
+    return new Refusal.Busy(
+        true, "Too many wrong passwords for this name. Try again in " + minutes + " minutes.", 0);
   }
 
   /** The account of a session that still lasts. */
@@ -163,9 +163,9 @@ public class Accounts {
         });
   }
 
-  private static Problem noSetUp() {
-    return Problem.of(
-        403, "This set-up link was used or has ended. Start the server again for one.");
+  private static Refusal noSetUp() {
+    return new Refusal.NotAllowed(
+        "This set-up link was used or has ended. Start the server again for one.");
   }
 
   public List<Account> all() {
@@ -176,9 +176,29 @@ public class Accounts {
     return add(name, displayName, role, password, BCRYPT_COST);
   }
 
-  /** Adds an account of the demo. As everybody may know its password, its hash need not be slow. */
+  /**
+   * Adds an account of the demo. Everybody may know its password, so its hash need not be slow; it
+   * is disabled whenever the server runs outside of the demo.
+   */
   public Account addForDemo(String name, String displayName, Role role, String password) {
-    return add(name, displayName, role, password, DEMOS_COST);
+    Account added = add(name, displayName, role, password, DEMOS_COST);
+    database.inTransaction(
+        "marking an account of the demo",
+        sql -> {
+          AccountStore.markAsDemo(sql, added.id());
+          return added;
+        });
+    return added;
+  }
+
+  /** Enables the accounts of the demo, or disables them. */
+  public void allowDemo(boolean allowed) {
+    database.inTransaction(
+        "allowing accounts of the demo",
+        sql -> {
+          AccountStore.allowDemo(sql, allowed);
+          return allowed;
+        });
   }
 
   private Account add(String name, String displayName, Role role, String password, int cost) {
@@ -189,7 +209,7 @@ public class Accounts {
         database.inTransaction(
             "adding an account", sql -> AccountStore.add(sql, name, displayName, role, hash));
     if (added == null) {
-      throw Problem.of(409, "There is an account \"" + name + "\" already.");
+      throw new Refusal.WrongState("There is an account \"" + name + "\" already.");
     }
     return added;
   }
@@ -208,13 +228,13 @@ public class Accounts {
                       ? AccountStore.byName(sql, name)
                       : Optional.<AccountStore.Secret>empty())
                   .map(AccountStore.Secret::account)
-                  .orElseThrow(() -> Problem.of(404, "There is no such account."));
+                  .orElseThrow(() -> new Refusal.NotFound("There is no such account."));
           boolean noAdminAnyMore =
               (role != null && role != Role.ADMIN) || Boolean.TRUE.equals(disabled);
           if (account.role() == Role.ADMIN
               && noAdminAnyMore
               && !AccountStore.otherAdmin(sql, account.id())) {
-            throw Problem.of(409, "This is the last admin; make another one first.");
+            throw new Refusal.WrongState("This is the last admin; make another one first.");
           }
           if (role != null) {
             AccountStore.setRole(sql, account.id(), role);

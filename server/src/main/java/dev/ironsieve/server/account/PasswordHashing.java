@@ -1,6 +1,6 @@
 package dev.ironsieve.server.account;
 
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.elytron.security.common.BcryptUtil;
 import jakarta.annotation.PreDestroy;
 import jakarta.enterprise.context.ApplicationScoped;
@@ -40,14 +40,14 @@ public class PasswordHashing {
   }
 
   /**
-   * @throws Problem 429 if too many passwords wait already
+   * @throws Refusal.Busy if too many passwords wait already
    */
   boolean matches(String password, String hash) {
     return run(() -> BcryptUtil.matches(password, hash));
   }
 
   /**
-   * @throws Problem 429 if too many passwords wait already
+   * @throws Refusal.Busy if too many passwords wait already
    */
   String hash(String password, int cost) {
     return run(() -> BcryptUtil.bcryptHash(password, cost));
@@ -58,14 +58,14 @@ public class PasswordHashing {
     try {
       answer = pool.submit(work);
     } catch (RejectedExecutionException e) {
-      throw Problem.later(429, "Too many people sign in at this moment.", RETRY_SECONDS);
+      throw new Refusal.Busy(true, "Too many people sign in at this moment.", RETRY_SECONDS);
     }
     try {
       return answer.get();
     } catch (InterruptedException e) {
       answer.cancel(true);
       Thread.currentThread().interrupt();
-      throw Problem.later(503, "The server is stopping.", RETRY_SECONDS);
+      throw new Refusal.Busy(false, "The server is stopping.", RETRY_SECONDS);
     } catch (ExecutionException e) {
       throw new IllegalStateException("hashing a password", e.getCause());
     }

@@ -1,6 +1,6 @@
 package dev.ironsieve.server.account;
 
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.Locale;
@@ -38,6 +38,7 @@ public enum Role {
     return Arrays.stream(values())
         .filter(role -> role.word().equals(word))
         .findFirst()
-        .orElseThrow(() -> Problem.invalid("$.role", "viewer, editor, publisher or admin", word));
+        .orElseThrow(
+            () -> new Refusal.Invalid("$.role", "viewer, editor, publisher or admin", word));
   }
 }

@@ -1,6 +1,6 @@
 package dev.ironsieve.server.account;
 
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import io.vertx.core.http.HttpServerRequest;
 import jakarta.annotation.security.PermitAll;
@@ -61,7 +61,7 @@ public class SessionResource {
       responseCode = "200",
       content = @Content(schema = @Schema(implementation = Person.class)))
   public Response signIn(SignIn body, @Context HttpServerRequest request) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     Accounts.SignedIn in =
         accounts.signIn(body.name(), body.password(), request.remoteAddress().hostAddress());
     return Response.ok(Person.of(in.account()))
@@ -85,7 +85,7 @@ public class SessionResource {
   @Path("/setup")
   @PermitAll
   public Person setUp(SetUp body) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     return Person.of(
         accounts.setUp(body.token(), body.name(), body.displayName(), body.password()));
   }

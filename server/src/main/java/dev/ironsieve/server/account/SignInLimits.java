@@ -2,7 +2,7 @@ package dev.ironsieve.server.account;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.github.bucket4j.Bucket;
 import io.github.bucket4j.ConsumptionProbe;
 import jakarta.enterprise.context.ApplicationScoped;
@@ -42,7 +42,7 @@ public class SignInLimits {
   /**
    * Counts a try.
    *
-   * @throws Problem 429 if there were too many from this address within a minute
+   * @throws Refusal.Busy if there were too many from this address within a minute
    */
   void countTry(String address) {
     Bucket bucket =
@@ -59,7 +59,7 @@ public class SignInLimits {
     ConsumptionProbe probe = bucket.tryConsumeAndReturnRemaining(1);
     if (!probe.isConsumed()) {
       long seconds = TimeUnit.NANOSECONDS.toSeconds(probe.getNanosToWaitForRefill()) + 1;
-      throw Problem.later(429, "Too many tries to sign in from this address.", (int) seconds);
+      throw new Refusal.Busy(true, "Too many tries to sign in from this address.", (int) seconds);
     }
   }
 

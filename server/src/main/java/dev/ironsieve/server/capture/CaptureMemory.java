@@ -3,7 +3,7 @@ package dev.ironsieve.server.capture;
 import dev.ironsieve.core.catalogue.Catalogue;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.capture.Captures;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -67,14 +67,14 @@ public class CaptureMemory {
   }
 
   /**
-   * @throws Problem 404 if it is not there any more
+   * @throws Refusal.NotFound if it is not there any more
    */
   Capture capture(long id) {
     return all().stream()
         .filter(kept -> kept.id() == id)
         .findFirst()
         .orElseThrow(
-            () -> Problem.of(404, "This capture is not here any more. Bring it in again."));
+            () -> new Refusal.NotFound("This capture is not here any more. Bring it in again."));
   }
 
   /**

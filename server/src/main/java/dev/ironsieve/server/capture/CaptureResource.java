@@ -11,7 +11,7 @@ import dev.ironsieve.formats.catalogue.SignatureDocument;
 import dev.ironsieve.formats.catalogue.Signatures;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.catalogue.CatalogueEditions;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.Consumes;
 import jakarta.ws.rs.DefaultValue;
@@ -214,7 +214,7 @@ public class CaptureResource {
   public RecognisedCapture recognised(
       long capture, @QueryParam("edition") String edition, @QueryParam("upTo") Long upTo) {
     if (edition == null) {
-      throw Problem.invalid("edition", "the name of an edition of the catalogue", "nothing");
+      throw new Refusal.Invalid("edition", "the name of an edition of the catalogue", "nothing");
     }
     Capture kept = kept(capture, upTo);
     Recogniser recogniser = new Recogniser(editions.edition(edition).signatures());
@@ -266,12 +266,12 @@ public class CaptureResource {
   @POST
   @Path("/{capture}/try")
   public Tried attempt(long capture, @QueryParam("upTo") Long upTo, Trying body) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     if (body.application() == null || body.application().isBlank()) {
-      throw Problem.invalid("$.application", "the name of an application", "nothing");
+      throw new Refusal.Invalid("$.application", "the name of an application", "nothing");
     }
     if (body.edition() == null) {
-      throw Problem.invalid("$.edition", "the name of an edition of the catalogue", "nothing");
+      throw new Refusal.Invalid("$.edition", "the name of an edition of the catalogue", "nothing");
     }
     Signature signature = Signatures.read(body.signature(), "$.signature");
     Recogniser.Named own = new Recogniser.Named(body.application(), signature);

@@ -4,7 +4,7 @@ import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.capture.CapturedConnection;
 import dev.ironsieve.formats.capture.Captures;
 import dev.ironsieve.formats.capture.Tap;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -54,7 +54,7 @@ public class RecentLog {
    */
   synchronized Heard read(String tap, byte[] piece) {
     if (tap.isBlank() || tap.length() > LONGEST_NAME) {
-      throw Problem.invalid("tap", "a name of 1 to " + LONGEST_NAME + " characters", tap);
+      throw new Refusal.Invalid("tap", "a name of 1 to " + LONGEST_NAME + " characters", tap);
     }
     Tap reader = taps.computeIfAbsent(tap, name -> new Tap(this::add));
     if (taps.size() > MOST_TAPS) {

@@ -5,8 +5,8 @@ import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.catalogue.Catalogues;
 import dev.ironsieve.server.edition.EditionCache;
 import dev.ironsieve.server.edition.EditionStore;
-import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.List;
 import java.util.Optional;
@@ -30,7 +30,7 @@ public class CatalogueEditions {
    * Stores an edition.
    *
    * @param account id of who imports it, or null for the demo
-   * @throws Problem 409 if the edition is there already
+   * @throws Refusal.WrongState if the edition is there already
    */
   public void add(Catalogue catalogue, Long account) {
     String content = Json.write(Catalogues.document(catalogue));
@@ -39,12 +39,12 @@ public class CatalogueEditions {
             "storing an edition",
             sql -> editions.add(sql, catalogue.edition(), content, account).isPresent());
     if (!added) {
-      throw Problem.of(409, "There is an edition \"" + catalogue.edition() + "\" already.");
+      throw new Refusal.WrongState("There is an edition \"" + catalogue.edition() + "\" already.");
     }
   }
 
   /**
-   * @throws Problem 404 if there is no such edition
+   * @throws Refusal.NotFound if there is no such edition
    */
   public Catalogue edition(String name) {
     return editions.get(name);

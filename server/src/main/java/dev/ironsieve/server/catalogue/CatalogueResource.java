@@ -9,7 +9,7 @@ import dev.ironsieve.formats.catalogue.SignatureDocument;
 import dev.ironsieve.formats.catalogue.Signatures;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.Consumes;
@@ -88,9 +88,9 @@ public class CatalogueResource {
   @RolesAllowed(Role.MAY_EDIT)
   public ImportedEdition add(
       String edition, OwnSignature body, @Context SecurityIdentity identity) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     if (body.application() == null) {
-      throw Problem.invalid("$.application", "the name of an application", "nothing");
+      throw new Refusal.Invalid("$.application", "the name of an application", "nothing");
     }
     Signature signature = Signatures.read(body.signature(), "$.signature");
     Catalogue next =

@@ -5,8 +5,8 @@ import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.directory.Snapshots;
 import dev.ironsieve.server.edition.EditionCache;
 import dev.ironsieve.server.edition.EditionStore;
-import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.scheduler.Scheduled;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Instant;
@@ -71,11 +71,12 @@ public class Directory {
    *
    * @param account id of who asked for it, or null
    * @return what came of it
-   * @throws Problem 409 if there is no directory
+   * @throws Refusal.WrongState if there is no directory
    */
   public synchronized ReadingStore.Row read(Long account) {
     DirectorySource from =
-        source.orElseThrow(() -> Problem.of(409, "No directory is configured. See README.md."));
+        source.orElseThrow(
+            () -> new Refusal.WrongState("No directory is configured. See README.md."));
     try {
       Snapshot snapshot = DirectoryReader.read(from, EDITION.format(Instant.now()));
       return keep(snapshot, account);
@@ -106,17 +107,17 @@ public class Directory {
   /**
    * The newest snapshot.
    *
-   * @throws Problem 404 if the directory was never read
+   * @throws Refusal.NotFound if the directory was never read
    */
   public Snapshot latest() {
     return snapshots().stream()
         .findFirst()
         .map(row -> snapshot(row.name()))
-        .orElseThrow(() -> Problem.of(404, "The directory was never read."));
+        .orElseThrow(() -> new Refusal.NotFound("The directory was never read."));
   }
 
   /**
-   * @throws Problem 404 if there is no such snapshot
+   * @throws Refusal.NotFound if there is no such snapshot
    */
   public Snapshot snapshot(String name) {
     return editions.get(name);

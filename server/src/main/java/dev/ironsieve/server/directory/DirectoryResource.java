@@ -3,7 +3,7 @@ package dev.ironsieve.server.directory;
 import dev.ironsieve.core.directory.Snapshot;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.DefaultValue;
@@ -121,7 +121,7 @@ public class DirectoryResource {
       @QueryParam("text") @DefaultValue("") String text,
       @QueryParam("limit") @DefaultValue("100") int limit) {
     if (limit < 1 || limit > MOST_PEOPLE) {
-      throw Problem.invalid("limit", "1 to " + MOST_PEOPLE, limit + "");
+      throw new Refusal.Invalid("limit", "1 to " + MOST_PEOPLE, limit + "");
     }
     Snapshot from = directory.snapshot(snapshot);
     PeopleSearch search = last;

@@ -9,7 +9,7 @@ import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
@@ -42,8 +42,8 @@ public class DraftApplicationResource {
             .filter(vocabulary -> vocabulary.meanings().containsKey(Names.key(application)))
             .orElseThrow(
                 () ->
-                    Problem.of(
-                        404, "This draft knows no application called \"" + application + "\"."));
+                    new Refusal.NotFound(
+                        "This draft knows no application called \"" + application + "\"."));
     boolean hasPorts =
         applications.applications().stream()
             .filter(fact -> Names.key(fact.name()).equals(Names.key(application)))

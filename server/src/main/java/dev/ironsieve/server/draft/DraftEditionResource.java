@@ -15,7 +15,7 @@ import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.capture.CaptureMemory;
 import dev.ironsieve.server.catalogue.CatalogueEditions;
 import dev.ironsieve.server.directory.Directory;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.BeanParam;
@@ -69,8 +69,8 @@ public class DraftEditionResource {
         base.vocabulary(of)
             .orElseThrow(
                 () ->
-                    Problem.of(
-                        409, "This rulebase has no " + of.word() + " yet; just take an edition."));
+                    new Refusal.WrongState(
+                        "This rulebase has no " + of.word() + " yet; just take an edition."));
     Vocabulary after = vocabulary(of, edition);
     EditionEffect effect =
         questions.askRulebase(
@@ -93,9 +93,9 @@ public class DraftEditionResource {
       Taking body,
       @BeanParam ChangeHeaders headers,
       @Context SecurityIdentity identity) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     if (body.version() == null) {
-      throw Problem.invalid("$.version", "a whole number", "nothing");
+      throw new Refusal.Invalid("$.version", "a whole number", "nothing");
     }
     Edit edit = new Edit.PutVocabulary(vocabulary(coordinate(coordinate), edition));
     return drafts.edit(rulebase, body.version(), edit, headers.by(identity));
@@ -104,7 +104,7 @@ public class DraftEditionResource {
   private static Coordinate coordinate(String word) {
     Coordinate coordinate = ToModel.coordinate(word, "coordinate");
     if (coordinate != Coordinate.APPLICATION && coordinate != Coordinate.PERSON) {
-      throw Problem.invalid("coordinate", "application or person", word);
+      throw new Refusal.Invalid("coordinate", "application or person", word);
     }
     return coordinate;
   }

@@ -5,7 +5,7 @@ import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.feed.Feeds;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.BeanParam;
@@ -43,8 +43,7 @@ public class DraftFeedResource {
         base.feed(feed)
             .orElseThrow(
                 () ->
-                    Problem.of(
-                        409,
+                    new Refusal.WrongState(
                         "This rulebase has no edition of \"%s\" yet; just take one."
                             .formatted(next.name())));
     return questions.askRulebase(rulebase, now -> EditionEffect.of(now, had, next));
@@ -60,9 +59,9 @@ public class DraftFeedResource {
       TakingFeed body,
       @BeanParam ChangeHeaders headers,
       @Context SecurityIdentity identity) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     if (body.version() == null) {
-      throw Problem.invalid("$.version", "a whole number", "nothing");
+      throw new Refusal.Invalid("$.version", "a whole number", "nothing");
     }
     Edit edit = new Edit.PutFeed(feeds.offered(feed, edition));
     return drafts.edit(rulebase, body.version(), edit, headers.by(identity));

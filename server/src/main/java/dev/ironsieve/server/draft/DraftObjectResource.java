@@ -15,7 +15,7 @@ import dev.ironsieve.formats.document.RatePlanDocument;
 import dev.ironsieve.formats.document.RuleDocument;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.BeanParam;
@@ -112,9 +112,9 @@ public class DraftObjectResource {
   @Path("/floors")
   @RolesAllowed(Role.MAY_EDIT)
   public FloorSum floorsWith(long rulebase, PlanTried body) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     if (body.ratePlan() == null) {
-      throw Problem.invalid("$.ratePlan", "a rate plan", "nothing");
+      throw new Refusal.Invalid("$.ratePlan", "a rate plan", "nothing");
     }
     Edit put =
         new Edit.PutRatePlan(ToModel.ratePlan(body.ratePlan(), "$.ratePlan"), body.replaces());
@@ -171,7 +171,7 @@ public class DraftObjectResource {
       @BeanParam ChangeHeaders headers,
       @Context SecurityIdentity identity) {
     if (version == null) {
-      throw Problem.invalid("version", "a whole number", "nothing");
+      throw new Refusal.Invalid("version", "a whole number", "nothing");
     }
     Removal removal = Removal.of(drafts.rulebase(rulebase), kind(kind), name);
     return drafts.edit(rulebase, version, removal.edit(), headers.by(identity));
@@ -183,7 +183,7 @@ public class DraftObjectResource {
         .findFirst()
         .orElseThrow(
             () ->
-                Problem.invalid(
+                new Refusal.Invalid(
                     "kind",
                     "zone, address, service, host list, schedule, rate plan or notice",
                     word));

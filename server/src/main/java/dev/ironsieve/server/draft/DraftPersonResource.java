@@ -6,7 +6,7 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
@@ -38,7 +38,7 @@ public class DraftPersonResource {
             .filter(vocabulary -> vocabulary.values().contains(person))
             .isPresent();
     if (!known) {
-      throw Problem.of(404, "This draft knows nobody called \"" + person + "\".");
+      throw new Refusal.NotFound("This draft knows nobody called \"" + person + "\".");
     }
     Rule pattern =
         Rule.matchingAll("question", "question", Verdict.ALLOW)

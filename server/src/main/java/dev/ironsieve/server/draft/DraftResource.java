@@ -6,7 +6,7 @@ import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import io.smallrye.common.annotation.Blocking;
 import io.smallrye.mutiny.Multi;
@@ -95,9 +95,9 @@ public class DraftResource {
       EditRequest body,
       @BeanParam ChangeHeaders headers,
       @Context SecurityIdentity identity) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     if (body.version() == null) {
-      throw Problem.invalid("$.version", "a whole number", "nothing");
+      throw new Refusal.Invalid("$.version", "a whole number", "nothing");
     }
     Edit edit = EditDocuments.read(body.edit(), "$.edit");
     offered.check(edit);
@@ -127,7 +127,7 @@ public class DraftResource {
       @QueryParam("before") @DefaultValue("9223372036854775807") long before,
       @QueryParam("limit") @DefaultValue("100") int limit) {
     if (limit < 1 || limit > MOST_HISTORY) {
-      throw Problem.invalid("limit", "1 to " + MOST_HISTORY, limit + "");
+      throw new Refusal.Invalid("limit", "1 to " + MOST_HISTORY, limit + "");
     }
     return drafts.history(rulebase, before, limit);
   }
@@ -164,9 +164,9 @@ public class DraftResource {
   @POST
   @Path("/probe")
   public ProbeAnswer probe(long rulebase, ProbeRequest body) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     if (body.line() == null) {
-      throw Problem.invalid("$.line", "a connection", "nothing");
+      throw new Refusal.Invalid("$.line", "a connection", "nothing");
     }
     return questions.probe(rulebase, body.line());
   }

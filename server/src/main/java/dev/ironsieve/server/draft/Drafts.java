@@ -11,8 +11,8 @@ import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.server.account.Account;
-import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.scheduler.Scheduled;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Instant;
@@ -66,7 +66,7 @@ public class Drafts {
   public record Requester(Account account, String client, String requestKey) {
     public Requester {
       if (requestKey != null && !REQUEST_KEY.matcher(requestKey).matches()) {
-        throw Problem.invalid(
+        throw new Refusal.Invalid(
             "Idempotency-Key",
             "1 to 100 visible ASCII characters",
             requestKey.length() + " others");
@@ -79,7 +79,7 @@ public class Drafts {
    * changes are kept.
    *
    * @param seen the draft's version that the person saw
-   * @throws Problem 409 if another person changed a touched part since
+   * @throws Refusal.WrongState if another person changed a touched part since
    */
   public ChangeDocument edit(long id, long seen, Edit edit, Requester requester) {
     return once(
@@ -88,7 +88,7 @@ public class Drafts {
         draft -> {
           long version = draft.state().version();
           if (seen > version || seen < 0) {
-            throw Problem.invalid("$.version", "at most " + version, seen + "");
+            throw new Refusal.Invalid("$.version", "at most " + version, seen + "");
           }
           Edit merged = withoutConflict(draft, seen, edit, requester);
           return store(draft, "edit", 0, merged, applied(draft, merged), requester);
@@ -106,7 +106,7 @@ public class Drafts {
                   .inTransaction(
                       "looking for an edit to undo",
                       sql -> DraftStore.toUndo(sql, id, draft.revision(), requester.account().id()))
-                  .orElseThrow(() -> Problem.of(409, "There is nothing of yours to undo."));
+                  .orElseThrow(() -> new Refusal.WrongState("There is nothing of yours to undo."));
           return again(draft, "undo", change, change.inverse(), requester);
         });
   }
@@ -122,7 +122,7 @@ public class Drafts {
                   .inTransaction(
                       "looking for an edit to redo",
                       sql -> DraftStore.toRedo(sql, id, draft.revision(), requester.account().id()))
-                  .orElseThrow(() -> Problem.of(409, "There is nothing of yours to redo."));
+                  .orElseThrow(() -> new Refusal.WrongState("There is nothing of yours to redo."));
           return again(draft, "redo", change, change.edit(), requester);
         });
   }
@@ -168,7 +168,7 @@ public class Drafts {
     try {
       after = applied(draft, edit);
     } catch (InvalidModel e) {
-      throw Problem.of(409, "This can no longer be taken back: " + e.getMessage() + ".");
+      throw new Refusal.WrongState("This can no longer be taken back: " + e.getMessage() + ".");
     }
     return store(draft, kind, of.version(), edit, after, requester);
   }
@@ -176,7 +176,7 @@ public class Drafts {
   /**
    * The edit with what others changed in other parts of its rules.
    *
-   * @throws Problem 409 if they changed the same parts, or anything else that it touches
+   * @throws Refusal.WrongState if they changed the same parts, or anything else that it touches
    */
   private Edit withoutConflict(LiveDraft draft, long seen, Edit edit, Requester requester) {
     Rulebase now = draft.state().rulebase();
@@ -216,11 +216,11 @@ public class Drafts {
         throw e;
       }
       String detail = change.get().by() + " deleted the " + e.kind() + " of this change.";
-      throw Problem.conflict(detail, conflict(e.kind(), e.name(), change.get()));
+      throw new Refusal.EditConflict(detail, conflict(e.kind(), e.name(), change.get()));
     }
   }
 
-  private static Problem conflict(LiveDraft draft, DraftStore.Change change, String[] keys) {
+  private static Refusal conflict(LiveDraft draft, DraftStore.Change change, String[] keys) {
     List<String> theirs = List.of(change.touched());
     String shared = Stream.of(keys).filter(theirs::contains).findFirst().orElseThrow();
     String kind = shared.substring(0, shared.indexOf(' '));
@@ -232,11 +232,12 @@ public class Drafts {
             .findFirst()
             .orElse(kind.equals("rule") ? "" : " \"" + key + "\"");
     String detail = change.by() + " changed the " + kind + name + " since you saw it.";
-    return Problem.conflict(detail, conflict(kind, key, change));
+    return new Refusal.EditConflict(detail, conflict(kind, key, change));
   }
 
-  private static Problem.Conflict conflict(String kind, String key, DraftStore.Change change) {
-    return new Problem.Conflict(kind, key, change.by(), change.version(), change.at().toString());
+  private static Refusal.OtherChange conflict(String kind, String key, DraftStore.Change change) {
+    return new Refusal.OtherChange(
+        kind, key, change.by(), change.version(), change.at().toString());
   }
 
   private ChangeDocument store(
@@ -278,7 +279,8 @@ public class Drafts {
       }
     }
     if (!stored) {
-      throw Problem.of(409, "The draft was changed elsewhere at the same moment. Try again.");
+      throw new Refusal.WrongState(
+          "The draft was changed elsewhere at the same moment. Try again.");
     }
     draft.take(change, analysed);
     if (draft.isSnapshotDue(config.snapshotEvery())) {
@@ -295,7 +297,7 @@ public class Drafts {
     try {
       LiveDraft.edit(json);
     } catch (InvalidDocument e) {
-      throw Problem.invalid(
+      throw new Refusal.Invalid(
           "$.edit", "an edit that can be stored and taken back", e.faults().getFirst().toString());
     }
     return json;

@@ -2,8 +2,8 @@ package dev.ironsieve.server.draft;
 
 import com.github.benmanes.caffeine.cache.AsyncCache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.Map;
 import java.util.concurrent.CompletionException;
@@ -46,7 +46,7 @@ public class LiveDrafts {
   /**
    * A draft, which is loaded if need be.
    *
-   * @throws Problem 404 if there is no such rulebase, 503 if loading takes too long
+   * @throws Refusal.NotFound if there is no such rulebase, 503 if loading takes too long
    */
   LiveDraft get(long id) {
     LiveDraft draft = loaded(id);
@@ -72,9 +72,9 @@ public class LiveDrafts {
     }
   }
 
-  private Problem late(String what) {
-    return Problem.later(
-        503,
+  private Refusal late(String what) {
+    return new Refusal.Busy(
+        false,
         "%s takes longer than %d seconds.".formatted(what, config.deadline().toSeconds()),
         RETRY_SECONDS);
   }
@@ -85,13 +85,13 @@ public class LiveDrafts {
             "loading a draft",
             sql ->
                 DraftStore.load(sql, id)
-                    .orElseThrow(() -> Problem.of(404, "There is no such rulebase."))));
+                    .orElseThrow(() -> new Refusal.NotFound("There is no such rulebase."))));
   }
 
   /**
    * Edits a draft; edits of one draft go one after the other.
    *
-   * @throws Problem 503 if the edits before it take too long
+   * @throws Refusal.Busy if the edits before it take too long
    */
   <T> T editing(long id, Function<LiveDraft, T> work) {
     get(id); // outside of the lock, where loading may take its time

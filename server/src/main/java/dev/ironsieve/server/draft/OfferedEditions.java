@@ -6,7 +6,7 @@ import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.server.catalogue.CatalogueEditions;
 import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.feed.Feeds;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.Optional;
 
@@ -24,8 +24,9 @@ public class OfferedEditions {
   }
 
   /**
-   * @throws Problem 422 if the edit brings an edition of a catalogue, directory or feed that is not
-   *     offered, or whose content is another; 404 or 409 if a feed's edition is not there or waits
+   * @throws Refusal.Invalid if the edit brings an edition of a catalogue, directory or feed that is
+   *     not offered, or whose content is another; 404 or 409 if a feed's edition is not there or
+   *     waits
    */
   void check(Edit edit) {
     switch (edit) {
@@ -52,7 +53,7 @@ public class OfferedEditions {
     };
   }
 
-  private static Problem notOffered(String edition) {
-    return Problem.invalid("$.edit", "an edition as the server offers it", '"' + edition + '"');
+  private static Refusal notOffered(String edition) {
+    return new Refusal.Invalid("$.edit", "an edition as the server offers it", '"' + edition + '"');
   }
 }

@@ -6,7 +6,7 @@ import dev.ironsieve.core.repair.Repair;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.draft.EditionEffect.CheckFlip;
 import dev.ironsieve.server.draft.EditionEffect.VerdictEffect;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
@@ -61,7 +61,7 @@ public class RepairResource {
   @GET
   public List<RepairDocument> ways(long rulebase, String rule, String finding) {
     if (drafts.rulebase(rulebase).rules().stream().noneMatch(r -> r.id().equals(rule))) {
-      throw Problem.of(404, "There is no rule with the id \"" + rule + "\" here.");
+      throw new Refusal.NotFound("There is no rule with the id \"" + rule + "\" here.");
     }
     return questions.repairs(rulebase, rule, finding);
   }

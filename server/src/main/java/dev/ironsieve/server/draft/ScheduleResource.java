@@ -5,7 +5,7 @@ import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.formats.icalendar.CalendarWriter;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
@@ -40,7 +40,7 @@ public class ScheduleResource {
         drafts.rulebase(rulebase).termObjects(ObjectKind.SCHEDULE).stream()
             .filter(object -> Names.key(object.name()).equals(Names.key(name)))
             .findFirst()
-            .orElseThrow(() -> Problem.of(404, "There is no schedule \"" + name + "\"."));
+            .orElseThrow(() -> new Refusal.NotFound("There is no schedule \"" + name + "\"."));
     return CalendarWriter.write(List.of(schedule));
   }
 }

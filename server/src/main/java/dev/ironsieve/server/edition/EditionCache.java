@@ -1,8 +1,8 @@
 package dev.ironsieve.server.edition;
 
-import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.jdbc.Sql;
+import dev.ironsieve.server.refusal.Refusal;
 import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
 import java.util.Collections;
@@ -65,10 +65,10 @@ public final class EditionCache<T> {
   }
 
   /**
-   * @throws Problem 404 if there is none of that name
+   * @throws Refusal.NotFound if there is none of that name
    */
   public T get(String name) {
     return known(name)
-        .orElseThrow(() -> Problem.of(404, "There is no %s \"%s\".".formatted(word, name)));
+        .orElseThrow(() -> new Refusal.NotFound("There is no %s \"%s\".".formatted(word, name)));
   }
 }

@@ -7,7 +7,7 @@ import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.formats.feed.ReadFeed;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.Consumes;
@@ -156,7 +156,7 @@ public class FeedResource {
   @POST
   @RolesAllowed(Role.MAY_ADMINISTER)
   public void add(NewFeed body) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     FeedSettings settings = settings(body.settings());
     FeedKind kind = ToModel.feedKind(body.kind(), "$.kind");
     feeds.add(body.name(), kind, settings);
@@ -164,7 +164,7 @@ public class FeedResource {
 
   private static FeedSettings settings(FeedSettings settings) {
     if (settings == null) {
-      throw Problem.invalid("$.settings", "how it is fetched", "nothing");
+      throw new Refusal.Invalid("$.settings", "how it is fetched", "nothing");
     }
     return settings.checked();
   }
@@ -173,7 +173,7 @@ public class FeedResource {
   @Path("/{feed}")
   @RolesAllowed(Role.MAY_ADMINISTER)
   public void change(String feed, OtherSettings body) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     feeds.change(feed, settings(body.settings()));
   }
 
@@ -240,9 +240,9 @@ public class FeedResource {
   @RolesAllowed(Role.MAY_EDIT)
   public List<FeedSummary> decide(
       String feed, String edition, Decision body, @Context SecurityIdentity identity) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     if (body.offer() == null) {
-      throw Problem.invalid("$.offer", "true or false", "nothing");
+      throw new Refusal.Invalid("$.offer", "true or false", "nothing");
     }
     feeds.decide(feed, edition, body.offer(), SessionMechanism.account(identity).id());
     return list();

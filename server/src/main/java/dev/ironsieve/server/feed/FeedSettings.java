@@ -1,6 +1,6 @@
 package dev.ironsieve.server.feed;
 
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import java.net.URI;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
@@ -25,12 +25,12 @@ public record FeedSettings(
   /**
    * Itself, without spaces around the URL.
    *
-   * @throws Problem 422 if one of them cannot be
+   * @throws Refusal.Invalid if one of them cannot be
    */
   FeedSettings checked() {
     String url = this.url == null || this.url.isBlank() ? null : this.url.strip();
     if (url != null && !isUrl(url)) {
-      throw Problem.invalid("$.settings.url", "http://HOST/... or https://HOST/...", url);
+      throw new Refusal.Invalid("$.settings.url", "http://HOST/... or https://HOST/...", url);
     }
     within("everyMinutes", everyMinutes, 1, MOST_MINUTES);
     within("mostBytes", mostBytes, 1, MOST_BYTES);
@@ -40,7 +40,7 @@ public record FeedSettings(
 
   private static void within(String what, Number value, long least, long most) {
     if (value == null || value.longValue() < least || value.longValue() > most) {
-      throw Problem.invalid(
+      throw new Refusal.Invalid(
           "$.settings." + what,
           "a whole number from " + least + " to " + most,
           value == null ? "nothing" : value.toString());

@@ -12,8 +12,8 @@ import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.formats.feed.FeedReader;
 import dev.ironsieve.formats.feed.ReadFeed;
 import dev.ironsieve.server.edition.EditionCache;
-import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.scheduler.Scheduled;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.net.URI;
@@ -95,7 +95,7 @@ public class Feeds {
   private FeedStore.Row feed(String name) {
     return database
         .inTransaction("looking up a feed", sql -> FeedStore.feed(sql, name))
-        .orElseThrow(() -> Problem.of(404, "There is no feed \"" + name + "\"."));
+        .orElseThrow(() -> new Refusal.NotFound("There is no feed \"" + name + "\"."));
   }
 
   private List<FeedStore.Report> reports(FeedStore.Row feed) {
@@ -108,7 +108,7 @@ public class Feeds {
    * Adds a feed.
    *
    * @throws InvalidModel if it cannot have that name
-   * @throws Problem 409 if there is one of that name
+   * @throws Refusal.WrongState if there is one of that name
    */
   public void add(String name, FeedKind kind, FeedSettings settings) {
     Feed.checkName(name);
@@ -116,7 +116,7 @@ public class Feeds {
         database.inTransaction(
             "adding a feed", sql -> FeedStore.add(sql, settings.row(0, name, kind.word())));
     if (!added) {
-      throw Problem.of(409, "There is a feed \"" + name + "\" already.");
+      throw new Refusal.WrongState("There is a feed \"" + name + "\" already.");
     }
   }
 
@@ -133,7 +133,7 @@ public class Feeds {
   }
 
   /**
-   * @throws Problem 404 if there is no such feed
+   * @throws Refusal.NotFound if there is no such feed
    */
   void change(String name, FeedSettings settings) {
     FeedStore.Row feed = feed(name);
@@ -172,12 +172,12 @@ public class Feeds {
    * Fetches a feed now; a failure is in the answer.
    *
    * @param account id of who asks for it, or null
-   * @throws Problem 409 if it has no URL
+   * @throws Refusal.WrongState if it has no URL
    */
   public FeedStore.Reading fetch(String name, Long account) {
     FeedStore.Row feed = feed(name);
     if (feed.url() == null) {
-      throw Problem.of(409, "The feed \"" + feed.name() + "\" has no URL; upload a file.");
+      throw new Refusal.WrongState("The feed \"" + feed.name() + "\" has no URL; upload a file.");
     }
     synchronized (lock(feed)) {
       Optional<FeedStore.Reading> last =
@@ -202,12 +202,12 @@ public class Feeds {
   /**
    * Reads an uploaded file.
    *
-   * @throws Problem 413 if it is too large
+   * @throws Refusal.TooLarge if it is too large
    */
   FeedStore.Reading upload(String name, byte[] file, long account) {
     FeedStore.Row feed = feed(name);
     if (file.length > feed.mostBytes()) {
-      throw Problem.of(413, "The file is larger than " + feed.mostBytes() + " bytes.");
+      throw new Refusal.TooLarge("The file is larger than " + feed.mostBytes() + " bytes.");
     }
     synchronized (lock(feed)) {
       return noted(feed, account, keep(feed, file, null, account));
@@ -311,7 +311,7 @@ public class Feeds {
   record Edition(Feed feed, FeedStore.Report report, List<ReadFeed.Fault> faults, Feed before) {}
 
   /**
-   * @throws Problem 404 if there is no such feed or edition
+   * @throws Refusal.NotFound if there is no such feed or edition
    */
   Edition edition(String name, String edition) {
     FeedStore.Row feed = feed(name);
@@ -335,27 +335,27 @@ public class Feeds {
         .findFirst()
         .orElseThrow(
             () ->
-                Problem.of(
-                    404, "There is no edition \"%s\" of \"%s\".".formatted(edition, feed.name())));
+                new Refusal.NotFound(
+                    "There is no edition \"%s\" of \"%s\".".formatted(edition, feed.name())));
   }
 
   /**
    * The newest edition that rulebases are offered.
    *
-   * @throws Problem 404 if there is none
+   * @throws Refusal.NotFound if there is none
    */
   public Feed newestOffered(String name) {
     return reports(feed(name)).stream()
         .filter(report -> report.state().equals(OFFERED))
         .findFirst()
         .map(report -> editions.get(report.name()))
-        .orElseThrow(() -> Problem.of(404, "There is no edition of \"" + name + "\" yet."));
+        .orElseThrow(() -> new Refusal.NotFound("There is no edition of \"" + name + "\" yet."));
   }
 
   /**
    * An edition, in whatever state.
    *
-   * @throws Problem 404 if there is none
+   * @throws Refusal.NotFound if there is none
    */
   public Feed known(String name, String edition) {
     FeedStore.Row feed = feed(name);
@@ -365,14 +365,13 @@ public class Feeds {
   /**
    * An edition that rulebases may take.
    *
-   * @throws Problem 404 if there is none; 409 if it waits for a person, or was refused
+   * @throws Refusal.NotFound if there is none; 409 if it waits for a person, or was refused
    */
   public Feed offered(String name, String edition) {
     FeedStore.Row feed = feed(name);
     FeedStore.Report report = report(feed, reports(feed), edition);
     if (!report.state().equals(OFFERED)) {
-      throw Problem.of(
-          409,
+      throw new Refusal.WrongState(
           report.state().equals("held")
               ? "This edition waits for approval."
               : report.decidedBy() + " refused this edition.");
@@ -383,7 +382,7 @@ public class Feeds {
   /**
    * Lets an edition that waits through, or refuses it.
    *
-   * @throws Problem 409 if it does not wait
+   * @throws Refusal.WrongState if it does not wait
    */
   void decide(String name, String edition, boolean offer, long account) {
     FeedStore.Row feed = feed(name);
@@ -393,7 +392,7 @@ public class Feeds {
             "deciding about an edition",
             sql -> FeedStore.decide(sql, report.edition(), offer, account));
     if (!decided) {
-      throw Problem.of(409, "This edition does not wait for anybody.");
+      throw new Refusal.WrongState("This edition does not wait for anybody.");
     }
   }
 }

@@ -29,7 +29,7 @@ public final class CrossSiteGuard {
             || (origin != null && !isOwn(origin, request.getHeaderString("Host")));
     if (other || request.getHeaderString(HEADER) == null) {
       return Problems.respond(
-          Problem.of(403, "Changes are taken from this site's own pages only.").body());
+          Problem.of(403, "Changes are taken from this site's own pages only."));
     }
     return null;
   }

@@ -19,6 +19,6 @@ public final class PrintableAddresses {
     return printable
         ? null
         : Problems.respond(
-            Problem.of(400, "The address has characters that nothing can be called by.").body());
+            Problem.of(400, "The address has characters that nothing can be called by."));
   }
 }

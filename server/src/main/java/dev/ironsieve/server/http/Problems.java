@@ -8,6 +8,7 @@ import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.formats.Fault;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.AuthenticationFailedException;
 import io.quarkus.security.ForbiddenException;
 import io.quarkus.security.UnauthorizedException;
@@ -18,42 +19,41 @@ import java.util.List;
 import org.jboss.logging.Logger;
 import org.jboss.resteasy.reactive.server.ServerExceptionMapper;
 
-/** Turns whatever went wrong into a problem document. */
+/** The one place that turns exceptions into answers: problem documents (RFC 9457). */
 public final class Problems {
   private static final Logger LOG = Logger.getLogger(Problems.class);
   private static final String MEDIA_TYPE = "application/problem+json";
 
-  static Response respond(Problem.Body body) {
-    return Response.status(body.status()).type(MEDIA_TYPE).entity(body).build();
+  static Response respond(Problem problem) {
+    return Response.status(problem.status()).type(MEDIA_TYPE).entity(problem).build();
   }
 
   @ServerExceptionMapper
-  public Response problem(Problem e) {
-    if (e.retryAfter() == 0) {
-      return respond(e.body());
-    }
-    return Response.fromResponse(respond(e.body())).header("Retry-After", e.retryAfter()).build();
+  public Response refusal(Refusal e) {
+    Response answer = respond(Problem.of(e));
+    return e instanceof Refusal.Busy busy && busy.seconds() > 0
+        ? Response.fromResponse(answer).header("Retry-After", busy.seconds()).build()
+        : answer;
   }
 
   @ServerExceptionMapper
   public Response invalidDocument(InvalidDocument e) {
-    return respond(Problem.invalid(e.faults()).body());
+    return respond(Problem.invalid(422, e.faults()));
   }
 
   @ServerExceptionMapper
   public Response invalidModel(InvalidModel e) {
-    return respond(Problem.invalid(e.place(), e.expected(), e.found()).body());
+    return refusal(new Refusal.Invalid(e.place(), e.expected(), e.found()));
   }
 
   @ServerExceptionMapper
   public Response invalidText(InvalidText e) {
-    return respond(
-        Problem.invalid("character " + (e.offset() + 1), e.expected(), e.found()).body());
+    return refusal(new Refusal.Invalid("character " + (e.offset() + 1), e.expected(), e.found()));
   }
 
   @ServerExceptionMapper
   public Response missing(MissingTarget e) {
-    return respond(Problem.of(409, "There is " + e.getMessage() + ".").body());
+    return respond(Problem.of(409, "There is " + e.getMessage() + "."));
   }
 
   /** The library's own mapper would take these, and say nothing. */
@@ -65,18 +65,17 @@ public final class Problems {
   @ServerExceptionMapper
   public Response json(JsonProcessingException e) {
     Fault fault = Json.fault(e);
-    return respond(
-        new Problem.Body(Problem.title(400), 400, fault.toString(), List.of(fault), null));
+    return respond(Problem.invalid(400, List.of(fault)));
   }
 
   @ServerExceptionMapper({UnauthorizedException.class, AuthenticationFailedException.class})
   public Response notSignedIn(RuntimeException e) {
-    return respond(Problem.of(401, "Sign in first.").body());
+    return respond(Problem.of(401, "Sign in first."));
   }
 
   @ServerExceptionMapper
   public Response forbidden(ForbiddenException e) {
-    return respond(Problem.of(403, "Your role does not allow this.").body());
+    return respond(Problem.of(403, "Your role does not allow this."));
   }
 
   @ServerExceptionMapper
@@ -85,20 +84,19 @@ public final class Problems {
       return json(json);
     }
     int status = e.getResponse().getStatus();
-    return respond(Problem.of(status, Problem.title(status) + ".").body());
+    return respond(Problem.of(status, Problem.title(status) + "."));
   }
 
   /** A body in an encoding that is none. */
   @ServerExceptionMapper
   public Response encoding(CharConversionException e) {
     Fault fault = new Fault("$", "JSON in UTF-8 (RFC 8259)", "another encoding");
-    return respond(
-        new Problem.Body(Problem.title(400), 400, fault.toString(), List.of(fault), null));
+    return respond(Problem.invalid(400, List.of(fault)));
   }
 
   @ServerExceptionMapper
   public Response rest(Throwable e) {
     LOG.error("a request failed", e);
-    return respond(Problem.of(500, "The server failed; its log has the details.").body());
+    return respond(Problem.of(500, "The server failed; its log has the details."));
   }
 }

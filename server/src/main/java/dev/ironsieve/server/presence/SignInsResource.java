@@ -5,7 +5,7 @@ import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.DELETE;
 import jakarta.ws.rs.GET;
@@ -58,7 +58,7 @@ public class SignInsResource {
   @GET
   public List<SignedIn> of(@QueryParam("person") String person) {
     if (person == null) {
-      throw Problem.invalid("person", "the directory id of a person", "nothing");
+      throw new Refusal.Invalid("person", "the directory id of a person", "nothing");
     }
     return signIns.of(person).stream()
         .map(
@@ -75,9 +75,9 @@ public class SignInsResource {
   @Path("/{address}")
   @RolesAllowed(Role.MAY_EDIT)
   public void in(String address, WhoIsThere body) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     if (body.person() == null || body.person().isBlank()) {
-      throw Problem.invalid("$.person", "the directory id of a person", "nothing");
+      throw new Refusal.Invalid("$.person", "the directory id of a person", "nothing");
     }
     signIns.in(body.person(), address(address), device(body.device()), Instant.now(), SESSION);
   }
@@ -94,7 +94,7 @@ public class SignInsResource {
     try {
       return text == null ? null : DeviceState.parse(text);
     } catch (InvalidModel e) {
-      throw Problem.invalid("$.device", e.expected(), e.found());
+      throw new Refusal.Invalid("$.device", e.expected(), e.found());
     }
   }
 
@@ -102,7 +102,7 @@ public class SignInsResource {
     try {
       return Address.parse(text);
     } catch (InvalidText e) {
-      throw Problem.invalid("address", e.expected(), '"' + text + '"');
+      throw new Refusal.Invalid("address", e.expected(), '"' + text + '"');
     }
   }
 }

@@ -1,6 +1,6 @@
 package dev.ironsieve.server.question;
 
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.arc.Arc;
 import io.quarkus.security.identity.CurrentIdentityAssociation;
 import io.quarkus.security.identity.SecurityIdentity;
@@ -55,7 +55,7 @@ public class QuestionPool {
   /**
    * Answers a question. It is cancelled past the deadline, and when the client goes away.
    *
-   * @throws Problem 429 if the account asks too much at once, 503 if all together do or the
+   * @throws Refusal.Busy if the account asks too much at once, 503 if all together do or the
    *     deadline passes, both with the seconds after which to try again
    */
   public <T> T ask(Supplier<T> question) {
@@ -122,12 +122,12 @@ public class QuestionPool {
   private void enter(String account) {
     if (outstanding.incrementAndGet() > config.most()) {
       outstanding.decrementAndGet();
-      throw Problem.later(503, "The server has too many questions to answer.", RETRY_SECONDS);
+      throw new Refusal.Busy(false, "The server has too many questions to answer.", RETRY_SECONDS);
     }
     if (byAccount.merge(account, 1, Integer::sum) > config.mostPerAccount()) {
       leave(account);
-      throw Problem.later(
-          429,
+      throw new Refusal.Busy(
+          true,
           "At most %d questions of one account are answered at once."
               .formatted(config.mostPerAccount()),
           RETRY_SECONDS);
@@ -172,9 +172,9 @@ public class QuestionPool {
     return new IllegalStateException("a question failed", failure);
   }
 
-  private Problem late() {
-    return Problem.later(
-        503,
+  private Refusal late() {
+    return new Refusal.Busy(
+        false,
         "The answer took longer than %d seconds.".formatted(config.deadline().toSeconds()),
         RETRY_SECONDS);
   }

@@ -1,7 +1,7 @@
 package dev.ironsieve.server.question;
 
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
@@ -20,6 +20,6 @@ public class QuestionResource {
   @GET
   @Path("/{name}")
   public QuestionProgress progress(String name) {
-    return pool.progress(name).orElseThrow(() -> Problem.of(404, "No such question is open."));
+    return pool.progress(name).orElseThrow(() -> new Refusal.NotFound("No such question is open."));
   }
 }

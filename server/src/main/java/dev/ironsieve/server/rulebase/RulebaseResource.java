@@ -12,8 +12,8 @@ import dev.ironsieve.formats.rfc8519.AclWriter;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
 import dev.ironsieve.server.draft.Drafts;
-import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.question.QuestionPool;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.Consumes;
@@ -82,7 +82,7 @@ public class RulebaseResource {
   @POST
   @RolesAllowed(Role.MAY_EDIT)
   public Imported add(NewRulebase body, @Context SecurityIdentity identity) {
-    Problem.requireBody(body);
+    Refusal.requireBody(body);
     return store(Rulebase.empty(body.name()), List.of(), identity);
   }
 
@@ -101,7 +101,7 @@ public class RulebaseResource {
       return store(name == null || name.isBlank() ? read : read.named(name), List.of(), identity);
     }
     if (name == null || name.isBlank()) {
-      throw Problem.invalid("name", "a name for the new rulebase", "nothing");
+      throw new Refusal.Invalid("name", "a name for the new rulebase", "nothing");
     }
     AclReader.Imported imported = AclReader.read(document, name);
     return store(imported.rulebase(), imported.notes(), identity);

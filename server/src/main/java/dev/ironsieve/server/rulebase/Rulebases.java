@@ -3,9 +3,9 @@ package dev.ironsieve.server.rulebase;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
-import dev.ironsieve.server.http.Problem;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.jdbc.Digest;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.List;
 
@@ -31,7 +31,7 @@ public class Rulebases {
    *
    * @param account id of who makes it, or null for the demo
    * @return its id
-   * @throws Problem 409 if the name is taken
+   * @throws Refusal.WrongState if the name is taken
    */
   public long add(Rulebase rulebase, Long account) {
     String content = Json.write(FromModel.rulebase(rulebase));
@@ -41,7 +41,7 @@ public class Rulebases {
             sql -> RulebaseStore.add(sql, rulebase.name(), content, Digest.of(content), account))
         .orElseThrow(
             () ->
-                Problem.of(
-                    409, "There is a rulebase \"" + rulebase.name() + "\" already. Name it anew."));
+                new Refusal.WrongState(
+                    "There is a rulebase \"" + rulebase.name() + "\" already. Name it anew."));
   }
 }

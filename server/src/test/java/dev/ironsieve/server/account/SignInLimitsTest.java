@@ -3,7 +3,7 @@ package dev.ironsieve.server.account;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.ironsieve.server.http.Problem;
+import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.elytron.security.common.BcryptUtil;
 import java.time.Duration;
 import java.time.Instant;
@@ -59,10 +59,10 @@ class SignInLimitsTest {
     }
     assertThatThrownBy(() -> limits.countTry("192.0.2.1"))
         .isInstanceOfSatisfying(
-            Problem.class,
-            problem -> {
-              assertThat(problem.body().status()).isEqualTo(429);
-              assertThat(problem.retryAfter()).isBetween(1, 16);
+            Refusal.Busy.class,
+            refusal -> {
+              assertThat(refusal.client()).isTrue();
+              assertThat(refusal.seconds()).isBetween(1, 16);
             });
     limits.countTry("192.0.2.2");
   }
@@ -96,8 +96,8 @@ class SignInLimitsTest {
                   start.await();
                   try {
                     return hashing.matches("right", hash) ? 200 : 401;
-                  } catch (Problem e) {
-                    return e.body().status();
+                  } catch (Refusal.Busy e) {
+                    return e.client() ? 429 : 503;
                   }
                 }));
       }

@@ -21,12 +21,9 @@ import jakarta.enterprise.event.Observes;
 import java.util.ArrayList;
 import java.util.List;
 import org.eclipse.microprofile.config.inject.ConfigProperty;
-import org.jboss.logging.Logger;
 
-/** What happens once at the start: the demo's data, or the link for the first admin. */
-public class Start {
-  private static final Logger LOG = Logger.getLogger(Start.class);
-
+/** At the start of the demo: its accounts, its data and its stand-ins of outside systems. */
+public class DemoStart {
   /** The demo's password for every account. It exists in the demo only. */
   private static final String PASSWORD = "brindlemere-demo";
 
@@ -40,7 +37,7 @@ public class Start {
   private final DemoTap demoTap;
   private final boolean demo;
 
-  Start(
+  DemoStart(
       Accounts accounts,
       Rulebases rulebases,
       CatalogueEditions editions,
@@ -63,13 +60,12 @@ public class Start {
 
   void onStart(@Observes StartupEvent event) {
     if (demo) {
-      loadDemo();
-    } else {
-      accounts.offerSetup().ifPresent(token -> LOG.infof("set-up link: /setup?token=%s", token));
+      load();
     }
   }
 
-  private void loadDemo() {
+  private void load() {
+    accounts.allowDemo(true);
     if (accounts.offerSetup().isPresent()) {
       accounts.addForDemo("ruth.okell", "Ruth Okell", Role.PUBLISHER, PASSWORD);
       accounts.addForDemo("tomas.wren", "Tomas Wren", Role.EDITOR, PASSWORD);
