@@ -146,6 +146,47 @@ class ModulesTest {
   }
 
   @Test
+  void resourcesUseUseCasesAndTheseUseStores() {
+    noClasses()
+        .that()
+        .haveNameMatching("dev.ironsieve.server..*Resource(\\$.*)?")
+        .should()
+        .dependOnClassesThat()
+        .haveNameMatching("dev.ironsieve.server..*Store(\\$.*)?")
+        .check(CLASSES);
+    noClasses()
+        .that()
+        .resideInAPackage("dev.ironsieve.server..")
+        .and()
+        .haveNameNotMatching("dev.ironsieve.server..*Resource(\\$.*)?")
+        .should()
+        .dependOnClassesThat()
+        .haveNameMatching("dev.ironsieve.server..*Resource(\\$.*)?")
+        .check(CLASSES);
+    noClasses()
+        .that()
+        .haveSimpleNameEndingWith("Store")
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage("dev.ironsieve.server.http..", "jakarta.ws.rs..")
+        .check(CLASSES);
+    noClasses()
+        .that()
+        .resideInAPackage("dev.ironsieve.server.refusal..")
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage("dev.ironsieve.server.http..", "jakarta.ws.rs..")
+        .check(CLASSES);
+    noClasses()
+        .that()
+        .resideOutsideOfPackages("dev.ironsieve.server.http..", "dev.ironsieve.core..")
+        .should()
+        .dependOnClassesThat()
+        .haveFullyQualifiedName("dev.ironsieve.server.http.Problem")
+        .check(CLASSES);
+  }
+
+  @Test
   void onlyStoresSpeakSql() {
     noClasses()
         .that()

@@ -4,7 +4,7 @@ import dev.ironsieve.core.catalogue.Catalogue;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.catalogue.Catalogues;
 import dev.ironsieve.server.edition.EditionCache;
-import dev.ironsieve.server.edition.EditionStore;
+import dev.ironsieve.server.edition.StoredEdition;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
@@ -22,7 +22,7 @@ public class CatalogueEditions {
     editions = new EditionCache<>(database, "catalogue_edition", "edition", Catalogues::read);
   }
 
-  List<EditionStore.Row> all() {
+  List<StoredEdition> all() {
     return editions.all();
   }
 

@@ -55,7 +55,7 @@ public class DemoFeeds {
     server.start();
     for (Offered list : LISTS) {
       String path = "/" + list.file + "." + list.type;
-      files.put(path, DemoResource.bytes(list.path(false)));
+      files.put(path, DemoFile.bytes(list.path(false)));
       FeedSettings settings =
           new FeedSettings(
               30,
@@ -76,7 +76,7 @@ public class DemoFeeds {
   /** Lets a week pass: other files, which are fetched at once. */
   void later() {
     for (Offered list : LISTS) {
-      files.put("/" + list.file + "." + list.type, DemoResource.bytes(list.path(true)));
+      files.put("/" + list.file + "." + list.type, DemoFile.bytes(list.path(true)));
       feeds.fetch(list.name, null);
     }
   }

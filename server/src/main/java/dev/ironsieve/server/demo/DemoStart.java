@@ -78,9 +78,9 @@ public class DemoStart {
     }
     demoFeeds.start();
     if (rulebases.none()) {
-      Catalogue catalogue = Catalogues.read(DemoResource.bytes("/demo/catalogue.json"));
+      Catalogue catalogue = Catalogues.read(DemoFile.bytes("/demo/catalogue.json"));
       editions.add(catalogue, null);
-      editions.add(Catalogues.read(DemoResource.bytes("/demo/catalogue-next.json")), null);
+      editions.add(Catalogues.read(DemoFile.bytes("/demo/catalogue-next.json")), null);
       Vocabulary people = PersonVocabulary.of(directory.latest());
       rulebases.add(harbour(catalogue, people, demoFeeds.first()), null);
     }
@@ -92,8 +92,7 @@ public class DemoStart {
 
   /** The rules of the harbour office, with the directory's people, the catalogue and the lists. */
   private static Rulebase harbour(Catalogue catalogue, Vocabulary people, List<Feed> lists) {
-    RulebaseDocument own =
-        Json.read(DemoResource.bytes("/demo/harbour.json"), RulebaseDocument.class);
+    RulebaseDocument own = Json.read(DemoFile.bytes("/demo/harbour.json"), RulebaseDocument.class);
     List<VocabularyDocument> vocabularies = new ArrayList<>();
     vocabularies.add(FromModel.vocabulary(people));
     vocabularies.add(FromModel.vocabulary(catalogue.vocabulary()));

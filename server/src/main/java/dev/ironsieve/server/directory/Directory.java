@@ -4,7 +4,7 @@ import dev.ironsieve.core.directory.Snapshot;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.directory.Snapshots;
 import dev.ironsieve.server.edition.EditionCache;
-import dev.ironsieve.server.edition.EditionStore;
+import dev.ironsieve.server.edition.StoredEdition;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.scheduler.Scheduled;
@@ -46,12 +46,12 @@ public class Directory {
     return source.map(DirectorySource::url);
   }
 
-  List<EditionStore.Row> snapshots() {
+  List<StoredEdition> snapshots() {
     return editions.all();
   }
 
   /** The last try to read, or the last that succeeded. */
-  public Optional<ReadingStore.Row> last(boolean succeeded) {
+  public Optional<DirectoryReading> last(boolean succeeded) {
     return database.inTransaction(
         "looking up the last reading", sql -> ReadingStore.last(sql, succeeded));
   }
@@ -59,7 +59,7 @@ public class Directory {
   @Scheduled(every = "{iron-sieve.directory.every}", delayed = "{iron-sieve.directory.every}")
   void onSchedule() {
     if (source.isPresent()) {
-      ReadingStore.Row row = read(null);
+      DirectoryReading row = read(null);
       if (row.fault() != null) {
         LOG.warnf("the directory could not be read: %s", row.fault());
       }
@@ -73,7 +73,7 @@ public class Directory {
    * @return what came of it
    * @throws Refusal.WrongState if there is no directory
    */
-  public synchronized ReadingStore.Row read(Long account) {
+  public synchronized DirectoryReading read(Long account) {
     DirectorySource from =
         source.orElseThrow(
             () -> new Refusal.WrongState("No directory is configured. See README.md."));
@@ -86,7 +86,7 @@ public class Directory {
     }
   }
 
-  private ReadingStore.Row keep(Snapshot found, Long account) {
+  private DirectoryReading keep(Snapshot found, Long account) {
     Optional<Snapshot> latest = snapshots().stream().findFirst().map(row -> snapshot(row.name()));
     boolean same = latest.isPresent() && latest.get().equals(found.called(latest.get().edition()));
     return database.inTransaction(

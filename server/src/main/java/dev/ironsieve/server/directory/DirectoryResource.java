@@ -13,7 +13,6 @@ import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
 import jakarta.ws.rs.core.Context;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
@@ -55,43 +54,9 @@ public class DirectoryResource {
   public record SnapshotSummary(
       @Schema(required = true) String name, @Schema(required = true) String readAt, String by) {}
 
-  /**
-   * The people that fit a question.
-   *
-   * @param total how many there are in the snapshot
-   * @param fitting how many fit
-   * @param people the first of these, by name
-   * @param groups names of all groups
-   * @param remarks what was odd in the directory
-   */
-  public record People(
-      @Schema(required = true) int total,
-      @Schema(required = true) int fitting,
-      @Schema(required = true) List<PersonEntry> people,
-      @Schema(required = true) List<String> groups,
-      @Schema(required = true) List<String> remarks) {}
-
-  /**
-   * One person.
-   *
-   * @param name as rules call them
-   * @param attributes values by attribute
-   * @param groups names of the groups that hold them, each with those through which it does, from
-   *     the person upwards; none if it does itself
-   */
-  public record PersonEntry(
-      @Schema(required = true) String id,
-      @Schema(required = true) String name,
-      @Schema(required = true) Map<String, List<String>> attributes,
-      @Schema(required = true) List<PersonGroup> groups) {}
-
-  /** One group of a person. */
-  public record PersonGroup(
-      @Schema(required = true) String name, @Schema(required = true) List<String> through) {}
-
   @GET
   public DirectoryState state() {
-    Optional<ReadingStore.Row> tried = directory.last(false);
+    Optional<DirectoryReading> tried = directory.last(false);
     return new DirectoryState(
         directory.snapshots().stream()
             .map(row -> new SnapshotSummary(row.name(), row.importedAt().toString(), row.by()))
@@ -99,7 +64,7 @@ public class DirectoryResource {
         directory.address().orElse(null),
         tried.map(row -> row.at().toString()).orElse(null),
         directory.last(true).map(row -> row.at().toString()).orElse(null),
-        tried.map(ReadingStore.Row::fault).orElse(null));
+        tried.map(DirectoryReading::fault).orElse(null));
   }
 
   /** Reads the directory now; a failure is in the answer. */

@@ -3,22 +3,14 @@ package dev.ironsieve.server.directory;
 import dev.ironsieve.server.jdbc.Sql;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.time.Instant;
 import java.util.Optional;
 
 /** SQL about tries to read the directory. */
 public final class ReadingStore {
   private ReadingStore() {}
 
-  /**
-   * One try.
-   *
-   * @param snapshot the snapshot that holds from then on, or null if the try failed
-   * @param fault why it failed, or null
-   */
-  public record Row(Instant at, String snapshot, String fault) {}
-
-  static Row add(Sql sql, Long account, String snapshot, String fault) throws SQLException {
+  static DirectoryReading add(Sql sql, Long account, String snapshot, String fault)
+      throws SQLException {
     return sql.first(
             "insert into directory_reading (by, snapshot, fault) values (?, ?, ?)"
                 + " returning at, snapshot, fault",
@@ -29,7 +21,7 @@ public final class ReadingStore {
         .orElseThrow();
   }
 
-  static Optional<Row> last(Sql sql, boolean succeeded) throws SQLException {
+  static Optional<DirectoryReading> last(Sql sql, boolean succeeded) throws SQLException {
     return sql.first(
         "select at, snapshot, fault from directory_reading where snapshot is not null or not ?"
             + " order by id desc limit 1",
@@ -37,7 +29,8 @@ public final class ReadingStore {
         succeeded);
   }
 
-  private static Row row(ResultSet row) throws SQLException {
-    return new Row(Sql.instant(row, "at"), row.getString("snapshot"), row.getString("fault"));
+  private static DirectoryReading row(ResultSet row) throws SQLException {
+    return new DirectoryReading(
+        Sql.instant(row, "at"), row.getString("snapshot"), row.getString("fault"));
   }
 }

@@ -126,7 +126,7 @@ public class DraftQuestions {
   }
 
   /** The ways to remove what was found about a rule, by the kind of the finding. */
-  List<RepairResource.RepairDocument> repairs(long id, String rule, String kind) {
+  List<RepairDocument> repairs(long id, String rule, String kind) {
     return ask(
         id,
         asked ->
@@ -135,9 +135,7 @@ public class DraftQuestions {
                 : asked.analysis().findings(rule).stream()
                     .filter(finding -> finding.kind().word().equals(kind))
                     .flatMap(finding -> Repairs.of(finding, asked.analysis()).stream())
-                    .map(
-                        repair ->
-                            RepairResource.RepairDocument.of(repair, asked.state().rulebase()))
+                    .map(repair -> RepairDocument.of(repair, asked.state().rulebase()))
                     .toList());
   }
 

@@ -42,7 +42,7 @@ public final class EditionCache<T> {
   }
 
   /** Newest first. */
-  public List<EditionStore.Row> all() {
+  public List<StoredEdition> all() {
     return database.inTransaction("listing every " + word, store::all);
   }
 

@@ -3,7 +3,6 @@ package dev.ironsieve.server.edition;
 import dev.ironsieve.server.jdbc.Digest;
 import dev.ironsieve.server.jdbc.Sql;
 import java.sql.SQLException;
-import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 
@@ -29,17 +28,12 @@ public final class EditionStore {
             + " on conflict do nothing returning id";
   }
 
-  /**
-   * @param by who imported it; null if nobody did it by hand
-   */
-  public record Row(long id, String name, Instant importedAt, String by) {}
-
   /** Newest first. */
-  List<Row> all(Sql sql) throws SQLException {
+  List<StoredEdition> all(Sql sql) throws SQLException {
     return sql.list(
         list,
         row ->
-            new Row(
+            new StoredEdition(
                 row.getLong("id"),
                 row.getString("name"),
                 row.getTimestamp("imported_at").toInstant(),

@@ -130,18 +130,18 @@ public class FeedResource {
   }
 
   private static FeedSummary listed(Feeds.Known known) {
-    FeedStore.Row row = known.feed();
+    StoredFeed row = known.feed();
     return new FeedSummary(
         row.name(),
         row.kind(),
         new FeedSettings(row.everyMinutes(), row.mostBytes(), row.mostPercent(), row.url()),
         known.tried().map(reading -> reading.at().toString()).orElse(null),
         known.read().map(reading -> reading.at().toString()).orElse(null),
-        known.tried().map(FeedStore.Reading::fault).orElse(null),
+        known.tried().map(FeedReading::fault).orElse(null),
         known.reports().stream().map(report -> listed(row, report)).toList());
   }
 
-  private static FeedEditionSummary listed(FeedStore.Row row, FeedStore.Report report) {
+  private static FeedEditionSummary listed(StoredFeed row, StoredFeedEdition report) {
     return new FeedEditionSummary(
         Feeds.edition(row, report),
         report.at().toString(),

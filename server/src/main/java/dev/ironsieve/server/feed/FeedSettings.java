@@ -57,7 +57,7 @@ public record FeedSettings(
     }
   }
 
-  FeedStore.Row row(long id, String name, String kind) {
-    return new FeedStore.Row(id, name, kind, url, everyMinutes, mostBytes, mostPercent);
+  StoredFeed row(long id, String name, String kind) {
+    return new StoredFeed(id, name, kind, url, everyMinutes, mostBytes, mostPercent);
   }
 }

@@ -3,7 +3,6 @@ package dev.ironsieve.server.feed;
 import dev.ironsieve.server.jdbc.Sql;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 
@@ -14,64 +13,16 @@ final class FeedStore {
 
   private FeedStore() {}
 
-  /**
-   * How a feed is fetched.
-   *
-   * @param kind the word of its kind
-   * @param url null for one that is only uploaded
-   * @param mostPercent by how much an edition may differ in size from the one before, before it
-   *     waits for a person
-   */
-  record Row(
-      long id,
-      String name,
-      String kind,
-      String url,
-      int everyMinutes,
-      long mostBytes,
-      int mostPercent) {}
-
-  /**
-   * One try.
-   *
-   * @param edition the edition that was found, or null if the try failed
-   * @param fault why it failed, or null
-   */
-  record Reading(Instant at, Long edition, String etag, String fault) {}
-
-  /**
-   * What is known of an edition.
-   *
-   * @param name of the edition, the feed's name before it
-   * @param by who uploaded it or asked for it; null for the schedule
-   * @param change by how much it differs in size from the one before, as a share
-   * @param reasons why it waits or waited for a person, in sentences
-   * @param state {@code offered}, {@code held} or {@code refused}
-   * @param decidedBy who let it through or refused it, or null
-   */
-  record Report(
-      long edition,
-      String name,
-      Instant at,
-      String by,
-      int entries,
-      int bad,
-      String faults,
-      double change,
-      String[] reasons,
-      String state,
-      String decidedBy) {}
-
-  static List<Row> all(Sql sql) throws SQLException {
+  static List<StoredFeed> all(Sql sql) throws SQLException {
     return sql.list(FEEDS + " order by lower(name)", FeedStore::row);
   }
 
-  static Optional<Row> feed(Sql sql, String name) throws SQLException {
+  static Optional<StoredFeed> feed(Sql sql, String name) throws SQLException {
     return sql.first(FEEDS + " where lower(name) = lower(?)", FeedStore::row, name);
   }
 
-  private static Row row(ResultSet row) throws SQLException {
-    return new Row(
+  private static StoredFeed row(ResultSet row) throws SQLException {
+    return new StoredFeed(
         row.getLong("id"),
         row.getString("name"),
         row.getString("kind"),
@@ -82,7 +33,7 @@ final class FeedStore {
   }
 
   /** Adds a feed, or nothing if there is one of that name. */
-  static boolean add(Sql sql, Row feed) throws SQLException {
+  static boolean add(Sql sql, StoredFeed feed) throws SQLException {
     return sql.change(
             "insert into feed (name, kind, url, every_minutes, most_bytes, most_percent)"
                 + " values (?, ?, ?, ?, ?, ?) on conflict do nothing",
@@ -95,7 +46,7 @@ final class FeedStore {
         > 0;
   }
 
-  static int change(Sql sql, Row feed) throws SQLException {
+  static int change(Sql sql, StoredFeed feed) throws SQLException {
     return sql.change(
         "update feed set url = ?, every_minutes = ?, most_bytes = ?, most_percent = ?"
             + " where id = ?",
@@ -110,7 +61,7 @@ final class FeedStore {
     return sql.change("delete from feed where id = ?", feed);
   }
 
-  static int addReading(Sql sql, long feed, Long account, Reading reading) throws SQLException {
+  static int addReading(Sql sql, long feed, Long account, FeedReading reading) throws SQLException {
     return sql.change(
         "insert into feed_reading (feed, by, edition, etag, fault) values (?, ?, ?, ?, ?)",
         feed,
@@ -121,12 +72,12 @@ final class FeedStore {
   }
 
   /** The last try, or the last that succeeded. */
-  static Optional<Reading> last(Sql sql, long feed, boolean succeeded) throws SQLException {
+  static Optional<FeedReading> last(Sql sql, long feed, boolean succeeded) throws SQLException {
     return sql.first(
         "select at, edition, etag, fault from feed_reading"
             + " where feed = ? and (edition is not null or not ?) order by id desc limit 1",
         row ->
-            new Reading(
+            new FeedReading(
                 Sql.instant(row, "at"),
                 row.getObject("edition", Long.class),
                 row.getString("etag"),
@@ -168,7 +119,7 @@ final class FeedStore {
    *
    * @param most how many are wanted
    */
-  static List<Report> reports(Sql sql, long feed, int most) throws SQLException {
+  static List<StoredFeedEdition> reports(Sql sql, long feed, int most) throws SQLException {
     return sql.list(
         "select r.edition, e.name, e.imported_at, a.display_name, r.entries, r.bad, r.faults,"
             + " r.change, r.reasons, r.state, d.display_name as decided"
@@ -177,7 +128,7 @@ final class FeedStore {
             + " left join account d on d.id = r.decided_by"
             + " where r.feed = ? order by r.edition desc limit ?",
         row ->
-            new Report(
+            new StoredFeedEdition(
                 row.getLong("edition"),
                 row.getString("name"),
                 Sql.instant(row, "imported_at"),

@@ -69,10 +69,10 @@ public class Feeds {
    * @param reports of its newest editions, newest first
    */
   record Known(
-      FeedStore.Row feed,
-      Optional<FeedStore.Reading> tried,
-      Optional<FeedStore.Reading> read,
-      List<FeedStore.Report> reports) {}
+      StoredFeed feed,
+      Optional<FeedReading> tried,
+      Optional<FeedReading> read,
+      List<StoredFeedEdition> reports) {}
 
   /** By name. */
   List<Known> all() {
@@ -80,7 +80,7 @@ public class Feeds {
         "listing the feeds",
         sql -> {
           List<Known> out = new ArrayList<>();
-          for (FeedStore.Row feed : FeedStore.all(sql)) {
+          for (StoredFeed feed : FeedStore.all(sql)) {
             out.add(
                 new Known(
                     feed,
@@ -92,13 +92,13 @@ public class Feeds {
         });
   }
 
-  private FeedStore.Row feed(String name) {
+  private StoredFeed feed(String name) {
     return database
         .inTransaction("looking up a feed", sql -> FeedStore.feed(sql, name))
         .orElseThrow(() -> new Refusal.NotFound("There is no feed \"" + name + "\"."));
   }
 
-  private List<FeedStore.Report> reports(FeedStore.Row feed) {
+  private List<StoredFeedEdition> reports(StoredFeed feed) {
     return database.inTransaction(
         "looking up a feed's editions",
         sql -> FeedStore.reports(sql, feed.id(), Integer.MAX_VALUE));
@@ -136,7 +136,7 @@ public class Feeds {
    * @throws Refusal.NotFound if there is no such feed
    */
   void change(String name, FeedSettings settings) {
-    FeedStore.Row feed = feed(name);
+    StoredFeed feed = feed(name);
     database.inTransaction(
         "changing a feed",
         sql -> {
@@ -148,7 +148,7 @@ public class Feeds {
 
   /** Forgets a feed. Rulebases that have an edition of it keep that. */
   void remove(String name) {
-    FeedStore.Row feed = feed(name);
+    StoredFeed feed = feed(name);
     database.inTransaction("removing a feed", sql -> FeedStore.remove(sql, feed.id()));
   }
 
@@ -156,7 +156,7 @@ public class Feeds {
   void onSchedule() {
     Instant now = Instant.now();
     for (Known known : all()) {
-      FeedStore.Row feed = known.feed();
+      StoredFeed feed = known.feed();
       Duration every = Duration.ofMinutes(feed.everyMinutes());
       boolean due = known.tried().map(last -> last.at().plus(every).isBefore(now)).orElse(true);
       if (due && feed.url() != null) {
@@ -174,17 +174,17 @@ public class Feeds {
    * @param account id of who asks for it, or null
    * @throws Refusal.WrongState if it has no URL
    */
-  public FeedStore.Reading fetch(String name, Long account) {
-    FeedStore.Row feed = feed(name);
+  public FeedReading fetch(String name, Long account) {
+    StoredFeed feed = feed(name);
     if (feed.url() == null) {
       throw new Refusal.WrongState("The feed \"" + feed.name() + "\" has no URL; upload a file.");
     }
     synchronized (lock(feed)) {
-      Optional<FeedStore.Reading> last =
+      Optional<FeedReading> last =
           database.inTransaction(
               "looking up the last reading", sql -> FeedStore.last(sql, feed.id(), true));
-      String etag = last.map(FeedStore.Reading::etag).orElse(null);
-      FeedStore.Reading reading;
+      String etag = last.map(FeedReading::etag).orElse(null);
+      FeedReading reading;
       try {
         FeedFetcher.Fetched fetched =
             FeedFetcher.fetch(URI.create(feed.url()), etag, feed.mostBytes(), config.longest());
@@ -204,8 +204,8 @@ public class Feeds {
    *
    * @throws Refusal.TooLarge if it is too large
    */
-  FeedStore.Reading upload(String name, byte[] file, long account) {
-    FeedStore.Row feed = feed(name);
+  FeedReading upload(String name, byte[] file, long account) {
+    StoredFeed feed = feed(name);
     if (file.length > feed.mostBytes()) {
       throw new Refusal.TooLarge("The file is larger than " + feed.mostBytes() + " bytes.");
     }
@@ -214,26 +214,26 @@ public class Feeds {
     }
   }
 
-  private Object lock(FeedStore.Row feed) {
+  private Object lock(StoredFeed feed) {
     return locks.computeIfAbsent(feed.id(), id -> new Object());
   }
 
-  private static FeedStore.Reading found(long edition, String etag) {
-    return new FeedStore.Reading(Instant.now(), edition, etag, null);
+  private static FeedReading found(long edition, String etag) {
+    return new FeedReading(Instant.now(), edition, etag, null);
   }
 
-  private static FeedStore.Reading failed(String fault) {
-    return new FeedStore.Reading(Instant.now(), null, null, fault);
+  private static FeedReading failed(String fault) {
+    return new FeedReading(Instant.now(), null, null, fault);
   }
 
-  private FeedStore.Reading noted(FeedStore.Row feed, Long account, FeedStore.Reading reading) {
+  private FeedReading noted(StoredFeed feed, Long account, FeedReading reading) {
     database.inTransaction(
         "storing a reading of a feed",
         sql -> FeedStore.addReading(sql, feed.id(), account, reading));
     return reading;
   }
 
-  private FeedStore.Reading keep(FeedStore.Row feed, byte[] file, String etag, Long account) {
+  private FeedReading keep(StoredFeed feed, byte[] file, String etag, Long account) {
     FeedKind kind = FeedKind.valueOf(feed.kind().toUpperCase(Locale.ROOT));
     ReadFeed read;
     try {
@@ -243,10 +243,10 @@ public class Feeds {
     }
     String faults = Json.write(read.faults());
     String now = EDITION.format(Instant.now());
-    List<FeedStore.Report> reports = reports(feed);
-    Optional<FeedStore.Report> offered =
+    List<StoredFeedEdition> reports = reports(feed);
+    Optional<StoredFeedEdition> offered =
         reports.stream().filter(report -> report.state().equals(OFFERED)).findFirst();
-    for (FeedStore.Report report :
+    for (StoredFeedEdition report :
         reports.stream()
             .filter(r -> r == reports.getFirst() || r == offered.orElse(null))
             .toList()) {
@@ -283,8 +283,7 @@ public class Feeds {
   }
 
   /** Why a person has to decide about an edition; nothing if nobody has to. */
-  private static List<String> reasons(
-      FeedStore.Row feed, ReadFeed read, Feed before, double change) {
+  private static List<String> reasons(StoredFeed feed, ReadFeed read, Feed before, double change) {
     List<String> out = new ArrayList<>();
     if (read.bad() > 0) {
       out.add("%d of %d lines could not be read.".formatted(read.bad(), read.good() + read.bad()));
@@ -303,20 +302,20 @@ public class Feeds {
   }
 
   /** What an edition is called among those of its feed. */
-  static String edition(FeedStore.Row feed, FeedStore.Report report) {
+  static String edition(StoredFeed feed, StoredFeedEdition report) {
     return report.name().substring(feed.name().length() + 1);
   }
 
   /** An edition of a feed, with what is known of it. */
-  record Edition(Feed feed, FeedStore.Report report, List<ReadFeed.Fault> faults, Feed before) {}
+  record Edition(Feed feed, StoredFeedEdition report, List<ReadFeed.Fault> faults, Feed before) {}
 
   /**
    * @throws Refusal.NotFound if there is no such feed or edition
    */
   Edition edition(String name, String edition) {
-    FeedStore.Row feed = feed(name);
-    List<FeedStore.Report> reports = reports(feed);
-    FeedStore.Report report = report(feed, reports, edition);
+    StoredFeed feed = feed(name);
+    List<StoredFeedEdition> reports = reports(feed);
+    StoredFeedEdition report = report(feed, reports, edition);
     Feed before =
         reports.stream()
             .filter(r -> r.edition() < report.edition() && r.state().equals(OFFERED))
@@ -328,8 +327,8 @@ public class Feeds {
     return new Edition(editions.get(report.name()), report, List.of(faults), before);
   }
 
-  private static FeedStore.Report report(
-      FeedStore.Row feed, List<FeedStore.Report> reports, String edition) {
+  private static StoredFeedEdition report(
+      StoredFeed feed, List<StoredFeedEdition> reports, String edition) {
     return reports.stream()
         .filter(report -> edition(feed, report).equals(edition))
         .findFirst()
@@ -358,7 +357,7 @@ public class Feeds {
    * @throws Refusal.NotFound if there is none
    */
   public Feed known(String name, String edition) {
-    FeedStore.Row feed = feed(name);
+    StoredFeed feed = feed(name);
     return editions.get(report(feed, reports(feed), edition).name());
   }
 
@@ -368,8 +367,8 @@ public class Feeds {
    * @throws Refusal.NotFound if there is none; 409 if it waits for a person, or was refused
    */
   public Feed offered(String name, String edition) {
-    FeedStore.Row feed = feed(name);
-    FeedStore.Report report = report(feed, reports(feed), edition);
+    StoredFeed feed = feed(name);
+    StoredFeedEdition report = report(feed, reports(feed), edition);
     if (!report.state().equals(OFFERED)) {
       throw new Refusal.WrongState(
           report.state().equals("held")
@@ -385,8 +384,8 @@ public class Feeds {
    * @throws Refusal.WrongState if it does not wait
    */
   void decide(String name, String edition, boolean offer, long account) {
-    FeedStore.Row feed = feed(name);
-    FeedStore.Report report = report(feed, reports(feed), edition);
+    StoredFeed feed = feed(name);
+    StoredFeedEdition report = report(feed, reports(feed), edition);
     boolean decided =
         database.inTransaction(
             "deciding about an edition",

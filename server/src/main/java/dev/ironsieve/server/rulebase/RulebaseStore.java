@@ -9,13 +9,13 @@ import java.util.Optional;
 final class RulebaseStore {
   private RulebaseStore() {}
 
-  record Row(long id, String name, int revision) {}
-
-  static List<Row> all(Sql sql) throws SQLException {
+  static List<StoredRulebase> all(Sql sql) throws SQLException {
     return sql.list(
         "select b.id, b.name, d.base_revision from rulebase b"
             + " join draft d on d.rulebase_id = b.id order by b.id",
-        row -> new Row(row.getLong("id"), row.getString("name"), row.getInt("base_revision")));
+        row ->
+            new StoredRulebase(
+                row.getLong("id"), row.getString("name"), row.getInt("base_revision")));
   }
 
   /** The new rulebase's id, or nothing if there is one of that name. */

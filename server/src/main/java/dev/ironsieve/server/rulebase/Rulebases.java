@@ -18,7 +18,7 @@ public class Rulebases {
     this.database = database;
   }
 
-  List<RulebaseStore.Row> all() {
+  List<StoredRulebase> all() {
     return database.inTransaction("listing rulebases", RulebaseStore::all);
   }
 

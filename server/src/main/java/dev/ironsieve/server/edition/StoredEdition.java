@@ -1,0 +1,8 @@
+package dev.ironsieve.server.edition;
+
+import java.time.Instant;
+
+/**
+ * @param by who imported it; null if nobody did it by hand
+ */
+public record StoredEdition(long id, String name, Instant importedAt, String by) {}
