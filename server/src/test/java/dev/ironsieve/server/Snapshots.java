@@ -1,6 +1,6 @@
 package dev.ironsieve.server;
 
-import dev.ironsieve.server.draft.Drafts;
+import dev.ironsieve.server.draft.DraftSnapshots;
 import dev.ironsieve.server.jdbc.Database;
 import io.quarkus.arc.Arc;
 import java.util.List;
@@ -11,7 +11,7 @@ final class Snapshots {
 
   /** Stores those that are due, as the server does every other second. */
   static void store() {
-    Arc.container().instance(Drafts.class).get().storeSnapshots();
+    Arc.container().instance(DraftSnapshots.class).get().storeSnapshots();
   }
 
   static List<Long> versions(long rulebase) {

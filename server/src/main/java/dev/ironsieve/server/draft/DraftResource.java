@@ -43,12 +43,18 @@ public class DraftResource {
   private static final int MOST_TERMS = 40;
 
   private final Drafts drafts;
+  private final DraftHistory history;
   private final DraftQuestions questions;
   private final DraftEvents events;
   private final OfferedEditions offered;
 
   DraftResource(
-      Drafts drafts, DraftQuestions questions, DraftEvents events, OfferedEditions offered) {
+      Drafts drafts,
+      DraftQuestions questions,
+      DraftEvents events,
+      OfferedEditions offered,
+      DraftHistory history) {
+    this.history = history;
     this.drafts = drafts;
     this.questions = questions;
     this.events = events;
@@ -129,7 +135,7 @@ public class DraftResource {
     if (limit < 1 || limit > MOST_HISTORY) {
       throw new Refusal.Invalid("limit", "1 to " + MOST_HISTORY, limit + "");
     }
-    return drafts.history(rulebase, before, limit);
+    return history.history(rulebase, before, limit);
   }
 
   /**

@@ -1,55 +1,48 @@
 package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.edit.Edit;
-import dev.ironsieve.core.edit.MissingTarget;
-import dev.ironsieve.core.edit.RuleMerge;
-import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.model.InvalidModel;
-import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;
-import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.server.account.Account;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.refusal.Refusal;
-import io.quarkus.scheduler.Scheduled;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
-import java.util.ArrayList;
-import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Queue;
-import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.regex.Pattern;
-import java.util.stream.Stream;
-import org.jboss.logging.Logger;
 
 /**
- * Changing drafts. A change is validated and analysed, stored in one transaction, and told to every
- * open view, in this order. If it cannot be stored, what is in memory is dropped.
+ * Edits, undo and redo of drafts. A change is validated and analysed, stored in one transaction,
+ * and sent to every open view, in this order. If it cannot be stored, the draft in memory is
+ * dropped.
  */
 @ApplicationScoped
 public class Drafts {
-  private static final Logger LOG = Logger.getLogger(Drafts.class);
   private static final Pattern REQUEST_KEY = Pattern.compile("[\\x21-\\x7e]{1,100}");
 
   private final Database database;
   private final LiveDrafts live;
   private final DraftEvents events;
   private final DraftConfig config;
-  private final Queue<SnapshotDue> snapshots = new ConcurrentLinkedQueue<>();
+  private final EditConflicts conflicts;
+  private final DraftSnapshots snapshots;
 
-  /** A state of a draft that is to be stored. */
-  private record SnapshotDue(long draft, int revision, LiveDraft.State state) {}
-
-  Drafts(Database database, LiveDrafts live, DraftEvents events, DraftConfig config) {
+  Drafts(
+      Database database,
+      LiveDrafts live,
+      DraftEvents events,
+      DraftConfig config,
+      EditConflicts conflicts,
+      DraftSnapshots snapshots) {
     this.database = database;
     this.live = live;
     this.events = events;
     this.config = config;
+    this.conflicts = conflicts;
+    this.snapshots = snapshots;
   }
 
   /** The draft's rulebase as it stands. */
@@ -79,7 +72,7 @@ public class Drafts {
    * changes are kept.
    *
    * @param seen the draft's version that the person saw
-   * @throws Refusal.WrongState if another person changed a touched part since
+   * @throws Refusal.EditConflict if another person changed a touched part since
    */
   public ChangeDocument edit(long id, long seen, Edit edit, Requester requester) {
     return once(
@@ -90,12 +83,12 @@ public class Drafts {
           if (seen > version || seen < 0) {
             throw new Refusal.Invalid("$.version", "at most " + version, seen + "");
           }
-          Edit merged = withoutConflict(draft, seen, edit, requester);
-          return store(draft, "edit", 0, merged, applied(draft, merged), requester);
+          Edit merged = conflicts.resolved(draft, seen, edit, requester.client());
+          return store(draft, "edit", 0, merged, conflicts.applied(draft, merged), requester);
         });
   }
 
-  /** The account's last edit that is in force is taken back. */
+  /** Undoes the account's last edit that is in force. */
   public ChangeDocument undo(long id, Requester requester) {
     return once(
         id,
@@ -111,7 +104,7 @@ public class Drafts {
         });
   }
 
-  /** The account's edit that it undid last is brought back. */
+  /** Redoes the edit that the account undid last. */
   public ChangeDocument redo(long id, Requester requester) {
     return once(
         id,
@@ -131,9 +124,7 @@ public class Drafts {
     ChangeDocument of(LiveDraft draft);
   }
 
-  /**
-   * Makes a change unless this very request has made it already; then its answer is given again.
-   */
+  /** Makes a change, or repeats the answer if the same request has made it already. */
   private ChangeDocument once(long id, Requester requester, Change change) {
     return live.editing(
         id,
@@ -146,7 +137,7 @@ public class Drafts {
                       sql ->
                           DraftStore.byRequest(
                               sql, id, requester.account().id(), requester.requestKey()));
-          return made.map(before -> told(before, null, null, null))
+          return made.map(before -> DraftHistory.document(before, null, null, null))
               .orElseGet(() -> change.of(draft));
         });
   }
@@ -155,89 +146,14 @@ public class Drafts {
       LiveDraft draft, String kind, DraftStore.Change of, String json, Requester requester) {
     Edit edit = LiveDraft.edit(json);
     String[] keys = LiveDraft.keys(edit, draft.state().rulebase());
-    List<DraftStore.Change> theirs =
-        database.inTransaction(
-            "looking for conflicts",
-            sql ->
-                DraftStore.touching(
-                    sql, draft.id(), of.version(), keys, null, requester.account().id()));
-    if (!theirs.isEmpty()) {
-      throw conflict(draft, theirs.getLast(), keys);
-    }
+    conflicts.check(draft, of.version(), keys, requester.account().id());
     Rulebase after;
     try {
-      after = applied(draft, edit);
+      after = conflicts.applied(draft, edit);
     } catch (InvalidModel e) {
       throw new Refusal.WrongState("This can no longer be taken back: " + e.getMessage() + ".");
     }
     return store(draft, kind, of.version(), edit, after, requester);
-  }
-
-  /**
-   * The edit with what others changed in other parts of its rules.
-   *
-   * @throws Refusal.WrongState if they changed the same parts, or anything else that it touches
-   */
-  private Edit withoutConflict(LiveDraft draft, long seen, Edit edit, Requester requester) {
-    Rulebase now = draft.state().rulebase();
-    if (seen == draft.state().version()) {
-      return edit;
-    }
-    String[] keys = LiveDraft.keys(edit, now);
-    List<DraftStore.Change> theirs =
-        database.inTransaction(
-            "looking for conflicts",
-            sql -> DraftStore.touching(sql, draft.id(), seen, keys, requester.client(), 0));
-    if (theirs.isEmpty()) {
-      return edit;
-    }
-    if (edit instanceof Edit.ReplaceRules replace) {
-      List<Edit> inverses =
-          theirs.stream().map(change -> LiveDraft.edit(change.inverse())).toList();
-      Optional<List<Rule>> merged = RuleMerge.merged(replace.rules(), inverses, now);
-      if (merged.isPresent()) {
-        return new Edit.ReplaceRules(merged.get());
-      }
-    }
-    throw conflict(draft, theirs.getLast(), keys);
-  }
-
-  private Rulebase applied(LiveDraft draft, Edit edit) {
-    try {
-      return edit.apply(draft.state().rulebase());
-    } catch (MissingTarget e) {
-      Optional<DraftStore.Change> change =
-          database.inTransaction(
-              "looking for a change",
-              sql ->
-                  DraftStore.lastTouching(
-                      sql, draft.id(), LiveDraft.key(new Touched(e.kind(), e.name()))));
-      if (change.isEmpty()) {
-        throw e;
-      }
-      String detail = change.get().by() + " deleted the " + e.kind() + " of this change.";
-      throw new Refusal.EditConflict(detail, conflict(e.kind(), e.name(), change.get()));
-    }
-  }
-
-  private static Refusal conflict(LiveDraft draft, DraftStore.Change change, String[] keys) {
-    List<String> theirs = List.of(change.touched());
-    String shared = Stream.of(keys).filter(theirs::contains).findFirst().orElseThrow();
-    String kind = shared.substring(0, shared.indexOf(' '));
-    String key = shared.substring(shared.indexOf(' ') + 1);
-    String name =
-        draft.state().rulebase().rules().stream()
-            .filter(rule -> rule.id().equals(key))
-            .map(rule -> " \"" + rule.name() + "\"")
-            .findFirst()
-            .orElse(kind.equals("rule") ? "" : " \"" + key + "\"");
-    String detail = change.by() + " changed the " + kind + name + " since you saw it.";
-    return new Refusal.EditConflict(detail, conflict(kind, key, change));
-  }
-
-  private static Refusal.OtherChange conflict(String kind, String key, DraftStore.Change change) {
-    return new Refusal.OtherChange(
-        kind, key, change.by(), change.version(), change.at().toString());
   }
 
   private ChangeDocument store(
@@ -284,9 +200,10 @@ public class Drafts {
     }
     draft.take(change, analysed);
     if (draft.isSnapshotDue(config.snapshotEvery())) {
-      snapshots.add(new SnapshotDue(draft.id(), draft.revision(), draft.state()));
+      snapshots.add(draft);
     }
-    ChangeDocument told = told(change, null, analysed.standings(), analysed.millis());
+    ChangeDocument told =
+        DraftHistory.document(change, null, analysed.standings(), analysed.millis());
     events.changed(draft.id(), told);
     return told;
   }
@@ -301,52 +218,5 @@ public class Drafts {
           "$.edit", "an edit that can be stored and taken back", e.faults().getFirst().toString());
     }
     return json;
-  }
-
-  /** Stores the states of drafts that are due, one after the other. */
-  @Scheduled(every = "2s", concurrentExecution = Scheduled.ConcurrentExecution.SKIP)
-  public void storeSnapshots() {
-    for (SnapshotDue due = snapshots.poll(); due != null; due = snapshots.poll()) {
-      SnapshotDue next = due;
-      String content = Json.line(FromModel.rulebase(next.state().rulebase()));
-      database.inTransaction(
-          "storing the state of a draft",
-          sql -> {
-            DraftStore.addSnapshot(
-                sql, next.draft(), next.revision(), next.state().version(), content);
-            return null;
-          });
-      LOG.debugf("stored draft %d at version %d", next.draft(), next.state().version());
-    }
-  }
-
-  private static ChangeDocument told(
-      DraftStore.Change change,
-      EditDocument inverse,
-      Map<String, StandingDocument> standings,
-      Double millis) {
-    return new ChangeDocument(
-        change.version(),
-        change.kind(),
-        change.by(),
-        change.accountName(),
-        change.at().toString(),
-        EditDocuments.tell(LiveDraft.edit(change.edit())),
-        inverse,
-        standings,
-        millis);
-  }
-
-  /** Up to {@code limit} changes before a version, newest first. */
-  public List<ChangeDocument> history(long id, long before, int limit) {
-    live.get(id);
-    List<DraftStore.Change> changes =
-        database.inTransaction(
-            "reading the history", sql -> DraftStore.history(sql, id, before, limit));
-    List<ChangeDocument> out = new ArrayList<>();
-    for (DraftStore.Change change : changes) {
-      out.add(told(change, EditDocuments.tell(LiveDraft.edit(change.inverse())), null, null));
-    }
-    return out;
   }
 }
