@@ -4,6 +4,8 @@ import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedKind;
+import dev.ironsieve.server.feed.FeedEditions;
+import dev.ironsieve.server.feed.FeedReadings;
 import dev.ironsieve.server.feed.FeedSettings;
 import dev.ironsieve.server.feed.Feeds;
 import jakarta.annotation.PreDestroy;
@@ -37,10 +39,14 @@ public class DemoFeeds {
           new Offered("Sorted hosts", FeedKind.CATEGORIES, "sorted-hosts", "csv", 25));
 
   private final Feeds feeds;
+  private final FeedEditions editions;
+  private final FeedReadings readings;
   private final Map<String, byte[]> files = new ConcurrentHashMap<>(); // by path
   private HttpServer server;
 
-  DemoFeeds(Feeds feeds) {
+  DemoFeeds(Feeds feeds, FeedReadings readings, FeedEditions editions) {
+    this.editions = editions;
+    this.readings = readings;
     this.feeds = feeds;
   }
 
@@ -63,21 +69,21 @@ public class DemoFeeds {
               list.mostPercent,
               "http://127.0.0.1:" + server.getAddress().getPort() + path);
       if (feeds.put(list.name, list.kind, settings)) {
-        feeds.fetch(list.name, null);
+        readings.fetch(list.name, null);
       }
     }
   }
 
   /** What the lists said first. */
   List<Feed> first() {
-    return LISTS.stream().map(list -> feeds.newestOffered(list.name)).toList();
+    return LISTS.stream().map(list -> editions.newestOffered(list.name)).toList();
   }
 
   /** Lets a week pass: other files, which are fetched at once. */
   void later() {
     for (Offered list : LISTS) {
       files.put("/" + list.file + "." + list.type, DemoFile.bytes(list.path(true)));
-      feeds.fetch(list.name, null);
+      readings.fetch(list.name, null);
     }
   }
 

@@ -4,7 +4,7 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.server.account.Role;
-import dev.ironsieve.server.feed.Feeds;
+import dev.ironsieve.server.feed.FeedEditions;
 import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
@@ -21,9 +21,9 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 public class DraftFeedResource {
   private final Drafts drafts;
   private final DraftQuestions questions;
-  private final Feeds feeds;
+  private final FeedEditions feeds;
 
-  DraftFeedResource(Drafts drafts, DraftQuestions questions, Feeds feeds) {
+  DraftFeedResource(Drafts drafts, DraftQuestions questions, FeedEditions feeds) {
     this.drafts = drafts;
     this.questions = questions;
     this.feeds = feeds;

@@ -5,7 +5,7 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.server.catalogue.CatalogueEditions;
 import dev.ironsieve.server.directory.Directory;
-import dev.ironsieve.server.feed.Feeds;
+import dev.ironsieve.server.feed.FeedEditions;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.Optional;
@@ -15,9 +15,9 @@ import java.util.Optional;
 public class OfferedEditions {
   private final CatalogueEditions editions;
   private final Directory directory;
-  private final Feeds feeds;
+  private final FeedEditions feeds;
 
-  OfferedEditions(CatalogueEditions editions, Directory directory, Feeds feeds) {
+  OfferedEditions(CatalogueEditions editions, Directory directory, FeedEditions feeds) {
     this.editions = editions;
     this.directory = directory;
     this.feeds = feeds;

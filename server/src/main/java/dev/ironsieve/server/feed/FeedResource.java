@@ -31,8 +31,12 @@ public class FeedResource {
   private static final int MOST_TOLD = 200; // ranges or hosts of one set
 
   private final Feeds feeds;
+  private final FeedEditions editions;
+  private final FeedReadings readings;
 
-  FeedResource(Feeds feeds) {
+  FeedResource(Feeds feeds, FeedReadings readings, FeedEditions editions) {
+    this.editions = editions;
+    this.readings = readings;
     this.feeds = feeds;
   }
 
@@ -143,7 +147,7 @@ public class FeedResource {
 
   private static FeedEditionSummary listed(StoredFeed row, StoredFeedEdition report) {
     return new FeedEditionSummary(
-        Feeds.edition(row, report),
+        FeedEditions.edition(row, report),
         report.at().toString(),
         report.by(),
         report.entries(),
@@ -190,7 +194,7 @@ public class FeedResource {
   @Path("/{feed}/fetch")
   @RolesAllowed(Role.MAY_EDIT)
   public List<FeedSummary> fetch(String feed, @Context SecurityIdentity identity) {
-    feeds.fetch(feed, SessionMechanism.account(identity).id());
+    readings.fetch(feed, SessionMechanism.account(identity).id());
     return list();
   }
 
@@ -203,14 +207,14 @@ public class FeedResource {
       String feed,
       @Schema(implementation = Object.class) byte[] file,
       @Context SecurityIdentity identity) {
-    feeds.upload(feed, file, SessionMechanism.account(identity).id());
+    readings.upload(feed, file, SessionMechanism.account(identity).id());
     return list();
   }
 
   @GET
   @Path("/{feed}/editions/{edition}")
   public FeedEditionReport edition(String feed, String edition) {
-    Feeds.Edition found = feeds.edition(feed, edition);
+    FeedEditions.Edition found = editions.edition(feed, edition);
     Feed before = found.before();
     return new FeedEditionReport(
         found.feed().sets().stream()
@@ -244,7 +248,7 @@ public class FeedResource {
     if (body.offer() == null) {
       throw new Refusal.Invalid("$.offer", "true or false", "nothing");
     }
-    feeds.decide(feed, edition, body.offer(), SessionMechanism.account(identity).id());
+    editions.decide(feed, edition, body.offer(), SessionMechanism.account(identity).id());
     return list();
   }
 }

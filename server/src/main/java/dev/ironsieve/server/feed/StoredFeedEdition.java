@@ -23,4 +23,9 @@ record StoredFeedEdition(
     double change,
     String[] reasons,
     String state,
-    String decidedBy) {}
+    String decidedBy) {
+  /** Whether drafts may adopt it. */
+  boolean isOffered() {
+    return state.equals("offered");
+  }
+}
