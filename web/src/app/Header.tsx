@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { ChevronDown, Moon, UserRound } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import type { RefObject } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
@@ -15,7 +14,6 @@ const TOP = 'cursor-pointer rounded px-2 py-1 hover:bg-sheen';
 export function Header({
   draft,
   filter,
-  filterBox,
   filterable,
   onFilter,
   onOpen,
@@ -23,7 +21,6 @@ export function Header({
 }: {
   draft: Draft;
   filter: string;
-  filterBox: RefObject<HTMLInputElement | null>;
   filterable: boolean;
   onFilter(text: string): void;
   onOpen(what: Opened): void;
@@ -63,7 +60,7 @@ export function Header({
       <div className="ml-auto flex items-center gap-1">
         {filterable && (
           <input
-            ref={filterBox}
+            data-filter
             type="search"
             aria-label="Filter the rules"
             placeholder="/ filter: words, objects, drop, shadowed, disabled"

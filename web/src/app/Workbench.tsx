@@ -1,5 +1,7 @@
+import { focusFilter, focusProbe, focusRules } from '../ui/focus';
+import { benchCommands, draftCommands, pressedCommand } from '../shell/commands';
 import type { Opened } from '../shell/opened';
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Rule } from '../api/types';
 import { useChecks } from '../checks/useChecks';
@@ -58,8 +60,6 @@ export default function Workbench() {
   const [line, setLine] = useState(search.get('probe') ?? '');
   const [filter, setFilter] = useState(search.get('q') ?? '');
   const [message, setMessage] = useState<string | null>(null);
-  const probeBox = useRef<HTMLTextAreaElement>(null);
-  const filterBox = useRef<HTMLInputElement>(null);
   const editable = mayEdit(person);
   const { answer, error } = useProbe(id, draft?.version, line);
 
@@ -93,37 +93,35 @@ export default function Workbench() {
     [handle],
   );
 
+  const commands = useMemo(() => {
+    const bench = {
+      open: setOpened,
+      go,
+      undo: () => undo(true),
+      redo: () => undo(false),
+      probe: focusProbe,
+      filter: focusFilter,
+      switchTheme: flipTheme,
+    };
+    return {
+      draft: editable ? draftCommands(bench) : [],
+      bench: benchCommands(bench, person.role === 'admin'),
+    };
+  }, [go, undo, editable, person.role]);
+
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      const ctrl = e.ctrlKey || e.metaKey;
-      const key = e.key.toLowerCase();
-      if (ctrl && key === 'k') {
-        e.preventDefault();
-        setOpened('palette');
-      } else if (
-        typing(e.target) ||
-        opened ||
-        document.querySelector('[role=dialog][data-state=open]')
-      ) {
-        return;
-      } else if (ctrl && (key === 'z' || key === 'y') && editable) {
-        e.preventDefault();
-        undo(key === 'z' && !e.shiftKey);
-      } else if (ctrl || e.altKey) {
-        return;
-      } else if (e.key === '?') {
-        setOpened('keys');
-      } else if (e.key === '/') {
-        e.preventDefault();
-        filterBox.current?.focus();
-      } else if (key === 'p') {
-        e.preventDefault();
-        probeBox.current?.focus();
-      }
+      const command = pressedCommand([...commands.draft, ...commands.bench], e);
+      if (!command) return;
+      const busy =
+        typing(e.target) || opened || document.querySelector('[role=dialog][data-state=open]');
+      if (busy && command.id !== 'palette') return;
+      e.preventDefault();
+      command.run();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [opened, editable, undo]);
+  }, [opened, commands]);
 
   // Not needed for the first look, but at once when it is asked for.
   useEffect(() => {
@@ -168,11 +166,10 @@ export default function Workbench() {
       <Header
         draft={draft}
         filter={filter}
-        filterBox={filterBox}
         filterable={place === 'rules'}
         onFilter={setFilter}
         onOpen={setOpened}
-        onLeaveFilter={() => document.querySelector<HTMLElement>('[data-grid]')?.focus()}
+        onLeaveFilter={focusRules}
       />
       <div className="flex min-h-0 flex-1">
         <Rail place={place} onGo={go} />
@@ -245,7 +242,6 @@ export default function Workbench() {
               error={error}
               numbers={numbers}
               byId={byId}
-              box={probeBox}
               onLine={setLine}
               onRule={showRule}
               onCheck={editable ? (edit) => handle.edit(edit) : undefined}
@@ -282,19 +278,20 @@ export default function Workbench() {
             draft={draft}
             numbers={numbers}
             focused={place === 'rules' ? focused : undefined}
-            actions={rules?.actions}
             editable={editable}
-            admin={person.role === 'admin'}
+            draftCommands={commands.draft}
+            benchCommands={commands.bench}
             onClose={() => setOpened(null)}
-            onRule={showRule}
-            onGo={go}
-            onOpen={setOpened}
-            onUndo={undo}
-            onProbe={() => probeBox.current?.focus()}
-            onTheme={flipTheme}
+            onGoTo={showRule}
+            onRuleCommand={(command) => rules?.run(command)}
           />
         )}
-        {opened === 'keys' && <KeyList onClose={() => setOpened(null)} />}
+        {opened === 'keys' && (
+          <KeyList
+            commands={[...commands.draft, ...commands.bench]}
+            onClose={() => setOpened(null)}
+          />
+        )}
         {opened === 'breadth' && <BreadthDialog handle={handle} onClose={() => setOpened(null)} />}
         {opened === 'import' && <ImportDialog onClose={() => setOpened(null)} />}
         {opened === 'export' && (

@@ -1,22 +1,21 @@
-import { RULE_KEYS } from '../rules/keys';
+import { RULE_COMMANDS } from '../rules/commands';
+import { NAVIGATION_KEYS } from '../rules/keys';
+import type { Command } from '../shell/commands';
 import { Modal } from '../ui/Modal';
 
-const GENERAL: [string, string][] = [
-  ['Ctrl+K', 'commands'],
-  ['Ctrl+Z', 'undo my last change'],
-  ['Ctrl+Shift+Z', 'redo'],
-  ['p', 'probe'],
-  ['/', 'filter'],
-  ['Esc', 'leave what is being typed'],
-  ['?', 'this list'],
-];
-
-export default function KeyList({ onClose }: { onClose(): void }) {
+/** All keys, from the tables of commands. */
+export default function KeyList({ commands, onClose }: { commands: Command[]; onClose(): void }) {
+  const general = commands.flatMap(({ keys, words }): [string, string][] =>
+    keys ? [[keys.join(' or '), words]] : [],
+  );
+  const onRule = RULE_COMMANDS.filter(({ keys }) => keys.length > 0).map(
+    ({ keys, words }): [string, string] => [keys.join(' or '), words()],
+  );
   return (
     <Modal title="Keys" onClose={onClose} wide>
       <div className="grid grid-cols-2 gap-6">
-        <Keys title="Everywhere" keys={GENERAL} />
-        <Keys title="On a rule" keys={RULE_KEYS} />
+        <Keys title="Everywhere" keys={[...general, ['Esc', 'Cancel typing']]} />
+        <Keys title="On a rule" keys={[...NAVIGATION_KEYS, ...onRule]} />
       </div>
     </Modal>
   );

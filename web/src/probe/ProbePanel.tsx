@@ -1,4 +1,5 @@
-import { useId, useMemo, useState, type ReactNode, type RefObject } from 'react';
+import { focusProbe } from '../ui/focus';
+import { useId, useMemo, useState, type ReactNode } from 'react';
 import type { Draft, Edit, ProbeAnswer, Rule, Verdict } from '../api/types';
 import { SaveCheck } from '../checks/SaveCheck';
 import { completions, lastName } from './lineCompletion';
@@ -23,7 +24,6 @@ export function ProbePanel({
   error,
   numbers,
   byId,
-  box,
   onLine,
   onRule,
   onCheck,
@@ -34,7 +34,6 @@ export function ProbePanel({
   error: string | null;
   numbers: Map<string, number>;
   byId: Map<string, Rule>;
-  box: RefObject<HTMLTextAreaElement | null>;
   onLine(line: string): void;
   onRule(id: string): void;
   /** Keeps the probe as a check; not for those who may only look. */
@@ -52,7 +51,7 @@ export function ProbePanel({
   const take = (text: string) => {
     onLine(`${line.slice(0, start)}${text} `);
     setActive(-1);
-    box.current?.focus();
+    focusProbe();
   };
   const decided = answer?.rule ? byId.get(answer.rule) : undefined;
   return (
@@ -62,7 +61,7 @@ export function ProbePanel({
       </label>
       <textarea
         id={`${list}-box`}
-        ref={box}
+        data-probe-line
         rows={3}
         role="combobox"
         aria-expanded={options.length > 0}

@@ -1,3 +1,4 @@
+import { menuCommands, type MenuGroup, type RuleView } from './commands';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { DropdownMenu } from 'radix-ui';
 import { GripVertical, MoreHorizontal, StickyNote } from 'lucide-react';
@@ -14,7 +15,7 @@ import { Mesh } from './Mesh';
 import { NameEditor } from './NameEditor';
 import { useChipRoom } from './useChipRoom';
 import { Wall } from './Wall';
-import { focusRules } from '../ui/focusRules';
+import { focusRules } from '../ui/focus';
 
 /** What a falling probe did here. */
 export type Fall = 'none' | 'passed' | 'caught';
@@ -196,7 +197,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
               {state ?? rule.verdict}
             </span>
           )}
-          {mayEdit && <StripMenu {...props} off={off} />}
+          {mayEdit && <StripMenu {...props} />}
         </div>
       </div>
     </div>
@@ -322,7 +323,7 @@ function PartCell({
   );
 }
 
-function StripMenu({ rule, number, actions, off }: StripProps & { off: boolean }) {
+function StripMenu({ rule, number, actions }: StripProps) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
@@ -333,34 +334,9 @@ function StripMenu({ rule, number, actions, off }: StripProps & { off: boolean }
         <MoreHorizontal size={15} />
       </DropdownMenu.Trigger>
       <Menu inList>
-        <MenuItem keys="Ctrl+Shift+Enter" onSelect={() => actions.insert('above', rule.id)}>
-          Insert above
-        </MenuItem>
-        <MenuItem keys="Ctrl+Enter" onSelect={() => actions.insert('below', rule.id)}>
-          Insert below
-        </MenuItem>
-        <MenuItem keys="Alt+Shift+↓" onSelect={() => actions.clone(rule.id)}>
-          Clone
-        </MenuItem>
-        <MenuItem keys="Ctrl+/" onSelect={() => actions.toggle(rule.id)}>
-          {off ? 'Enable' : 'Disable'}
-        </MenuItem>
-        {rule.unfinished && (
-          <MenuItem onSelect={() => actions.forAny(rule)}>For any connection</MenuItem>
-        )}
+        <RuleCommands group="rule" rule={rule} actions={actions} />
         <MenuLine />
-        <MenuItem keys="Alt+↑" onSelect={() => actions.step(rule.id, -1)}>
-          Move up
-        </MenuItem>
-        <MenuItem keys="Alt+↓" onSelect={() => actions.step(rule.id, 1)}>
-          Move down
-        </MenuItem>
-        <MenuItem keys="Alt+Home" onSelect={() => actions.moveToEdge(rule.id, 'top')}>
-          Move to the top
-        </MenuItem>
-        <MenuItem keys="Alt+End" onSelect={() => actions.moveToEdge(rule.id, 'bottom')}>
-          Move to the bottom
-        </MenuItem>
+        <RuleCommands group="move" rule={rule} actions={actions} />
         <MenuLine />
         {LOGS.map(([logging, words]) => (
           <MenuItem
@@ -382,10 +358,36 @@ function StripMenu({ rule, number, actions, off }: StripProps & { off: boolean }
           </MenuItem>
         ))}
         <MenuLine />
-        <MenuItem keys="Delete" onSelect={() => actions.remove(rule.id)}>
-          Delete
-        </MenuItem>
+        <RuleCommands group="delete" rule={rule} actions={actions} />
       </Menu>
     </DropdownMenu.Root>
   );
+}
+
+/** The commands of the menu change the draft only. */
+const NO_VIEW: RuleView = {
+  focusVerdict: () => undefined,
+  focusMenu: () => undefined,
+  probeWitness: () => undefined,
+};
+
+/** A group of commands in the menu of a rule. */
+function RuleCommands({
+  group,
+  rule,
+  actions,
+}: {
+  group: MenuGroup;
+  rule: Rule;
+  actions: RuleActions;
+}) {
+  return menuCommands(rule, group).map((command) => (
+    <MenuItem
+      key={command.words()}
+      keys={command.keys[0]}
+      onSelect={() => command.run(rule, actions, NO_VIEW)}
+    >
+      {command.words(rule)}
+    </MenuItem>
+  ));
 }

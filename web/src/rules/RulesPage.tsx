@@ -20,7 +20,8 @@ import { RuleStrip, type Fall } from './RuleStrip';
 import { ClosingStrip, SectionHead } from './SectionHead';
 import { searchText, type Chip } from '../draft/criteria';
 import { NameLiteral } from './NameLiteral';
-import { ruleKey } from './keys';
+import { ruleCommand, type RuleCommand, type RuleView } from './commands';
+import { navigate } from './keys';
 import { useRuleActions } from './useRuleActions';
 
 type Item =
@@ -34,6 +35,8 @@ export interface RulesHandle {
   nextFinding(kind: string): void;
   actions: ReturnType<typeof useRuleActions>['actions'];
   focused: Rule | undefined;
+  /** Runs a command on the focused rule. */
+  run(command: RuleCommand): void;
 }
 
 export function RulesPage({
@@ -171,11 +174,26 @@ export function RulesPage({
   }, [filter, selection.focus, scrollTo]);
 
   const focused = selection.focus ? byId.get(selection.focus) : undefined;
+  const view = useMemo<RuleView>(
+    () => ({
+      focusVerdict: (id) => document.querySelector<HTMLElement>(`[data-verdict="${id}"]`)?.focus(),
+      focusMenu: (id) => document.querySelector<HTMLElement>(`[data-menu="${id}"]`)?.focus(),
+      probeWitness: (id) => {
+        const standing = draft.standings[id];
+        const witness = gravest(standing)?.witness ?? standing?.witness;
+        if (witness) onProbe(witness);
+      },
+    }),
+    [draft.standings, onProbe],
+  );
   useEffect(() => {
     onReady({
       goTo,
       actions,
       focused,
+      run(command) {
+        if (focused) command.run(focused, actions, view);
+      },
       nextFinding(kind) {
         const hits = order.filter((id) => has(draft.standings[id], kind as FindingKind));
         const after = order.indexOf(selection.focus ?? '');
@@ -183,7 +201,7 @@ export function RulesPage({
         if (next) goTo(next);
       },
     });
-  }, [onReady, goTo, actions, focused, order, draft, selection.focus]);
+  }, [onReady, goTo, actions, focused, view, order, draft, selection.focus]);
 
   const passed = useMemo(
     () => new Map(answer?.passed.map((p) => [p.rule, p.parts]) ?? []),
@@ -226,23 +244,21 @@ export function RulesPage({
         scrollTo(id);
       }
     };
-    const done = ruleKey(e, {
-      focus: selection.focus,
-      mayEdit,
+    const list = {
       page: Math.max(1, Math.floor((scroller.current?.clientHeight ?? 500) / 51) - 1),
       at,
       last: order.length - 1,
       go,
-      actions,
-      openVerdict: (id) => document.querySelector<HTMLElement>(`[data-verdict="${id}"]`)?.focus(),
-      openMenu: (id) => document.querySelector<HTMLElement>(`[data-menu="${id}"]`)?.focus(),
-      witness: (id) => {
-        const standing = draft.standings[id];
-        const witness = gravest(standing)?.witness ?? standing?.witness;
-        if (witness) onProbe(witness);
-      },
-    });
-    if (done) e.preventDefault();
+    };
+    if (navigate(e, list)) {
+      e.preventDefault();
+      return;
+    }
+    const command = focused && ruleCommand(e, mayEdit);
+    if (command) {
+      e.preventDefault();
+      command.run(focused, actions, view);
+    }
   };
 
   return (

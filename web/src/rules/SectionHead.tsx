@@ -9,7 +9,7 @@ import type { RuleActions } from './actions';
 import { NameEditor } from './NameEditor';
 import { FallLine } from './RuleStrip';
 import { Wall } from './Wall';
-import { focusRules } from '../ui/focusRules';
+import { focusRules } from '../ui/focus';
 
 /** The heading of a section: it folds, can be renamed, and takes rules that are dropped on it. */
 export function SectionHead({

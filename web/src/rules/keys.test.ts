@@ -1,67 +1,88 @@
-import { describe, expect, it, vi } from 'vitest';
+import { describe, expect, it } from 'vitest';
+import type { Rule } from '../api/types';
 import type { RuleActions } from './actions';
-import { ruleKey, type KeyContext } from './keys';
+import { menuCommands, RULE_COMMANDS, ruleCommand, type RuleView } from './commands';
+import { navigate } from './keys';
 
-function press(key: string, more: Partial<KeyboardEvent> = {}, context: Partial<KeyContext> = {}) {
-  const done: string[] = [];
-  const actions = new Proxy({} as RuleActions, {
+const RULE = { id: 'r', name: 'R', verdict: 'allow' } as Rule;
+
+const key = (name: string, held: Partial<KeyboardEvent> = {}) => ({
+  key: name,
+  ctrlKey: false,
+  metaKey: false,
+  altKey: false,
+  shiftKey: false,
+  ...held,
+});
+
+/** Records every call of a method as a line. */
+const recorder = <T extends object>(done: string[]) =>
+  new Proxy({} as T, {
     get:
       (_, name) =>
       (...args: unknown[]) =>
         done.push([String(name), ...args].join(' ')),
   });
-  const handled = ruleKey(
-    { key, ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...more },
-    {
-      focus: 'r',
-      mayEdit: true,
-      page: 10,
-      at: 20,
-      last: 99,
-      go: (to) => done.push(`go ${to}`),
-      actions,
-      openVerdict: (id) => done.push(`verdict ${id}`),
-      openMenu: (id) => done.push(`menu ${id}`),
-      witness: (id) => done.push(`witness ${id}`),
-      ...context,
-    },
+
+function press(name: string, held: Partial<KeyboardEvent> = {}, mayEdit = true): string[] {
+  const done: string[] = [];
+  ruleCommand(key(name, held), mayEdit)?.run(
+    RULE,
+    recorder<RuleActions>(done),
+    recorder<RuleView>(done),
   );
-  return { handled, done };
+  return done;
 }
 
 describe('keys on a rule', () => {
   it('go through the list', () => {
-    expect(press('ArrowDown').done).toEqual(['go 21']);
-    expect(press('PageUp').done).toEqual(['go 10']);
-    expect(press('End').done).toEqual(['go 99']);
-    expect(press('Home').done).toEqual(['go 0']);
-  });
-
-  it('act on the rule in focus', () => {
-    expect(press('Enter', { ctrlKey: true }).done).toEqual(['insert below r']);
-    expect(press('Enter', { ctrlKey: true, shiftKey: true }).done).toEqual(['insert above r']);
-    expect(press('ArrowDown', { altKey: true, shiftKey: true }).done).toEqual(['clone r']);
-    expect(press('ArrowUp', { altKey: true }).done).toEqual(['step r -1']);
-    expect(press('End', { altKey: true }).done).toEqual(['moveToEdge r bottom']);
-    expect(press('/', { ctrlKey: true }).done).toEqual(['toggle r']);
-    expect(press('Delete').done).toEqual(['remove r']);
-    expect(press('F2').done).toEqual(['startEdit r name']);
-    expect(press('s').done).toEqual(['startEdit r for']);
-  });
-
-  it('change nothing for those who may only look', () => {
-    for (const key of ['Enter', 'Delete', 'f', 't', 's', 'v', 'm']) {
-      expect(press(key, {}, { mayEdit: false })).toEqual({ handled: false, done: [] });
+    const gone: number[] = [];
+    const list = { page: 10, at: 20, last: 99, go: (to: number) => gone.push(to) };
+    for (const name of ['ArrowDown', 'ArrowUp', 'PageUp', 'PageDown', 'End', 'Home']) {
+      expect(navigate(key(name), list)).toBe(true);
     }
-    expect(press('ArrowUp', { altKey: true }, { mayEdit: false }).done).toEqual([]);
-    expect(press('w', {}, { mayEdit: false }).done).toEqual(['witness r']);
+    expect(gone).toEqual([21, 19, 10, 30, 99, 0]);
+    expect(navigate(key('ArrowDown', { altKey: true }), list)).toBe(false);
+    expect(navigate(key('x'), list)).toBe(false);
   });
 
-  it('leave to the browser what they do not mean', () => {
-    expect(press('x').handled).toBe(false);
-    expect(press('f', { ctrlKey: true }).handled).toBe(false);
-    const spy = vi.fn();
-    expect(press('Delete', {}, { focus: null, go: spy }).handled).toBe(false);
-    expect(spy).not.toHaveBeenCalled();
+  it('run commands on the rule in focus', () => {
+    expect(press('Enter', { ctrlKey: true })).toEqual(['insert below r']);
+    expect(press('Enter', { ctrlKey: true, shiftKey: true })).toEqual(['insert above r']);
+    expect(press('ArrowDown', { altKey: true, shiftKey: true })).toEqual(['clone r']);
+    expect(press('ArrowUp', { altKey: true })).toEqual(['step r -1']);
+    expect(press('End', { altKey: true })).toEqual(['moveToEdge r bottom']);
+    expect(press('/', { ctrlKey: true })).toEqual(['toggle r']);
+    expect(press('Delete')).toEqual(['remove r']);
+    expect(press('F2')).toEqual(['startEdit r name']);
+    expect(press('s')).toEqual(['startEdit r for']);
+    expect(press('v')).toEqual(['focusVerdict r']);
+    expect(press('w')).toEqual(['probeWitness r']);
+  });
+
+  it('change nothing for people who only view', () => {
+    for (const name of ['Enter', 'Delete', 'f', 't', 's', 'v', 'm']) {
+      expect(press(name, {}, false)).toEqual([]);
+    }
+    expect(press('ArrowUp', { altKey: true }, false)).toEqual([]);
+    expect(press('w', {}, false)).toEqual(['probeWitness r']);
+  });
+
+  it('leave other keys to the browser', () => {
+    expect(press('x')).toEqual([]);
+    expect(press('f', { ctrlKey: true })).toEqual([]);
+  });
+
+  it('belong to one command each', () => {
+    const all = RULE_COMMANDS.flatMap(({ keys }) => keys);
+    expect(new Set(all).size).toBe(all.length);
+  });
+
+  it('stand in the menu, where a command depends on the rule', () => {
+    const words = (rule: Rule) => menuCommands(rule, 'rule').map((c) => c.words(rule));
+    expect(words(RULE)).toContain('Disable');
+    expect(words({ ...RULE, enabled: false })).toContain('Enable');
+    expect(words(RULE)).not.toContain('For any connection');
+    expect(words({ ...RULE, unfinished: true })).toContain('For any connection');
   });
 });

@@ -1,7 +1,7 @@
 import { Check } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { createContext, use, useCallback, useRef, type ReactNode } from 'react';
-import { focusRules } from './focusRules';
+import { focusRules } from './focus';
 
 /** Takes the action of the chosen item. It runs once the menu is closed: it may move the focus. */
 const Choose = createContext<(action: () => void) => void>(() => undefined);

@@ -321,7 +321,7 @@ class BenchTest extends OnTheBench {
     bench.press("Enter");
     assertThat(bench.rule("h30")).hasAttribute("aria-selected", "true");
     bench.press("?");
-    assertThat(bench.dialog()).containsText("insert below");
+    assertThat(bench.dialog()).containsText("Insert below");
     bench.press("Escape");
     assertThat(bench.dialog()).hasCount(0);
   }

@@ -1,0 +1,138 @@
+import type { Rule } from '../api/types';
+import { isPressed, type KeyPress } from '../ui/shortcut';
+import type { RuleActions } from './actions';
+
+/** Effects of commands on the view of a rule, which change nothing in the draft. */
+export interface RuleView {
+  focusVerdict(id: string): void;
+  focusMenu(id: string): void;
+  probeWitness(id: string): void;
+}
+
+/** A part of the menu of a rule. */
+export type MenuGroup = 'rule' | 'move' | 'delete';
+
+/** One command on the focused rule, for its keys, its menu, the palette and the list of keys. */
+export interface RuleCommand {
+  words(rule?: Rule): string;
+  keys: string[];
+  run(rule: Rule, actions: RuleActions, view: RuleView): void;
+  /** Its part of the menu, if it is there. */
+  group?: MenuGroup;
+  /** Whether people who only view may run it. */
+  viewing?: boolean;
+  hidden?(rule: Rule): boolean;
+}
+
+/** All commands on a rule. */
+export const RULE_COMMANDS: RuleCommand[] = [
+  {
+    words: () => 'Insert above',
+    keys: ['Ctrl+Shift+Enter'],
+    run: (rule, actions) => actions.insert('above', rule.id),
+    group: 'rule',
+  },
+  {
+    words: () => 'Insert below',
+    keys: ['Ctrl+Enter'],
+    run: (rule, actions) => actions.insert('below', rule.id),
+    group: 'rule',
+  },
+  {
+    words: () => 'Clone',
+    keys: ['Alt+Shift+↓'],
+    run: (rule, actions) => actions.clone(rule.id),
+    group: 'rule',
+  },
+  {
+    words: (rule) => (rule ? (rule.enabled === false ? 'Enable' : 'Disable') : 'Disable, enable'),
+    keys: ['Ctrl+/'],
+    run: (rule, actions) => actions.toggle(rule.id),
+    group: 'rule',
+  },
+  {
+    words: () => 'For any connection',
+    keys: [],
+    run: (rule, actions) => actions.forAny(rule),
+    group: 'rule',
+    hidden: (rule) => !rule.unfinished,
+  },
+  {
+    words: () => 'Edit name',
+    keys: ['Enter', 'F2'],
+    run: (rule, actions) => actions.startEdit(rule.id, 'name'),
+  },
+  {
+    words: () => 'Edit source',
+    keys: ['f'],
+    run: (rule, actions) => actions.startEdit(rule.id, 'from'),
+  },
+  {
+    words: () => 'Edit destination',
+    keys: ['t'],
+    run: (rule, actions) => actions.startEdit(rule.id, 'to'),
+  },
+  {
+    words: () => 'Edit service and application',
+    keys: ['s'],
+    run: (rule, actions) => actions.startEdit(rule.id, 'for'),
+  },
+  {
+    words: () => 'Verdict',
+    keys: ['v'],
+    run: (rule, _, view) => view.focusVerdict(rule.id),
+  },
+  {
+    words: () => 'All actions',
+    keys: ['m'],
+    run: (rule, _, view) => view.focusMenu(rule.id),
+  },
+  {
+    words: () => 'Probe the witness',
+    keys: ['w'],
+    run: (rule, _, view) => view.probeWitness(rule.id),
+    viewing: true,
+  },
+  {
+    words: () => 'Move up',
+    keys: ['Alt+↑'],
+    run: (rule, actions) => actions.step(rule.id, -1),
+    group: 'move',
+  },
+  {
+    words: () => 'Move down',
+    keys: ['Alt+↓'],
+    run: (rule, actions) => actions.step(rule.id, 1),
+    group: 'move',
+  },
+  {
+    words: () => 'Move to the top',
+    keys: ['Alt+Home'],
+    run: (rule, actions) => actions.moveToEdge(rule.id, 'top'),
+    group: 'move',
+  },
+  {
+    words: () => 'Move to the bottom',
+    keys: ['Alt+End'],
+    run: (rule, actions) => actions.moveToEdge(rule.id, 'bottom'),
+    group: 'move',
+  },
+  {
+    words: () => 'Delete',
+    keys: ['Delete'],
+    run: (rule, actions) => actions.remove(rule.id),
+    group: 'delete',
+  },
+];
+
+/** The command of a key press that may be run on a rule. */
+export function ruleCommand(press: KeyPress, mayEdit: boolean): RuleCommand | undefined {
+  return RULE_COMMANDS.find(
+    (command) =>
+      (mayEdit || command.viewing) && command.keys.some((keys) => isPressed(press, keys)),
+  );
+}
+
+/** The commands of one group of a rule's menu. */
+export const menuCommands = (rule: Rule, group: MenuGroup) =>
+  RULE_COMMANDS.filter((command) => command.group === group && !command.hidden?.(rule));

@@ -1,0 +1,51 @@
+import { isPressed, type KeyPress } from '../ui/shortcut';
+import type { Opened } from './opened';
+import { PLACE_NAMES, type Place } from './places';
+
+/** One command of the workbench, for its keys, the palette, the header and the list of keys. */
+export interface Command {
+  id: string;
+  words: string;
+  keys?: string[];
+  run(): void;
+}
+
+/** The effects of commands. */
+export interface Workbench {
+  open(what: Opened): void;
+  go(place: Place): void;
+  undo(): void;
+  redo(): void;
+  probe(): void;
+  filter(): void;
+  switchTheme(): void;
+}
+
+/** The commands on the draft, for people who may edit. */
+export const draftCommands = (bench: Workbench): Command[] => [
+  { id: 'undo', words: 'Undo my last change', keys: ['Ctrl+Z'], run: () => bench.undo() },
+  { id: 'redo', words: 'Redo', keys: ['Ctrl+Shift+Z', 'Ctrl+Y'], run: () => bench.redo() },
+  { id: 'breadth', words: 'Settings of “too broad”…', run: () => bench.open('breadth') },
+  { id: 'import', words: 'Import…', run: () => bench.open('import') },
+];
+
+/** The commands for everybody, and for admins. */
+export const benchCommands = (bench: Workbench, admin: boolean): Command[] => [
+  ...Object.entries(PLACE_NAMES)
+    .filter(([place]) => admin || place !== 'accounts')
+    .map(([place, name]) => ({
+      id: `go ${place}`,
+      words: `Go to the ${name}`,
+      run: () => bench.go(place as Place),
+    })),
+  { id: 'palette', words: 'Commands', keys: ['Ctrl+K'], run: () => bench.open('palette') },
+  { id: 'probe', words: 'Probe a connection', keys: ['p'], run: () => bench.probe() },
+  { id: 'filter', words: 'Filter the rules', keys: ['/'], run: () => bench.filter() },
+  { id: 'export', words: 'Export…', run: () => bench.open('export') },
+  { id: 'theme', words: 'Switch theme', run: () => bench.switchTheme() },
+  { id: 'keys', words: 'List of keys', keys: ['?'], run: () => bench.open('keys') },
+];
+
+/** The command of a key press. */
+export const pressedCommand = (commands: Command[], press: KeyPress) =>
+  commands.find((command) => command.keys?.some((keys) => isPressed(press, keys)));
