@@ -1,7 +1,7 @@
 import { focusFilter, focusProbe, focusRules } from '../ui/focus';
 import { benchCommands, draftCommands, pressedCommand } from '../shell/commands';
 import type { Opened } from '../shell/opened';
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Rule } from '../api/types';
 import { useChecks } from '../checks/useChecks';
@@ -70,6 +70,8 @@ export default function Workbench() {
     [draft],
   );
 
+  /** Whether the next change of the view gets an entry in the browser's history. */
+  const leap = useRef(false);
   // The URL holds the state of the view, so that it can be sent to a colleague.
   useEffect(() => {
     // Another place shows only when it has been loaded; until then this one must not come back.
@@ -78,8 +80,22 @@ export default function Workbench() {
     if (focus) next.set('rule', focus);
     if (line.trim()) next.set('probe', line.trim());
     if (filter.trim()) next.set('q', filter.trim());
-    setSearch(next, { replace: true });
+    setSearch(next, { replace: !leap.current });
+    leap.current = false;
   }, [place, focus, line, filter, setSearch]);
+
+  // Back returns to where a leap began.
+  useEffect(() => {
+    const onPop = () => {
+      const now = new URLSearchParams(window.location.search);
+      setLine(now.get('probe') ?? '');
+      setFilter(now.get('q') ?? '');
+      const rule = now.get('rule');
+      if (rule) rules?.goTo(rule);
+    };
+    window.addEventListener('popstate', onPop);
+    return () => window.removeEventListener('popstate', onPop);
+  }, [rules]);
 
   const go = useCallback(
     (to: Place, query = '') => void navigate(`/rulebases/${id}/${to}${query}`),
@@ -158,6 +174,7 @@ export default function Workbench() {
       return;
     }
     if (!byId.has(rule)) return;
+    leap.current = rule !== focus;
     setFilter('');
     rules?.goTo(rule);
   };
@@ -267,7 +284,10 @@ export default function Workbench() {
         me={person.displayName}
         message={message}
         checks={checks}
-        onFinding={(kind) => rules?.nextFinding(kind)}
+        onFinding={(kind) => {
+          leap.current = true;
+          rules?.nextFinding(kind);
+        }}
         onChecks={() => go('checks')}
         onGo={go}
         onKeys={() => setOpened('keys')}

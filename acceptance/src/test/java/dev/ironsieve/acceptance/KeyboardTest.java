@@ -145,6 +145,20 @@ class KeyboardTest extends OnTheBench {
   }
 
   @Test
+  void backReturnsToTheRuleThatALeapBeganAt() {
+    bench.focus("h02");
+    assertThat(page()).hasURL(Pattern.compile("rule=h02"));
+    page().locator("[data-count=shadowed]").click();
+    assertThat(bench.rule("h12")).hasAttribute("aria-selected", "true");
+    assertThat(page()).hasURL(Pattern.compile("rule=h12"));
+    page().goBack();
+    assertThat(bench.rule("h02")).hasAttribute("aria-selected", "true");
+    assertThat(page()).hasURL(Pattern.compile("rule=h02"));
+    page().goForward();
+    assertThat(bench.rule("h12")).hasAttribute("aria-selected", "true");
+  }
+
+  @Test
   void anEditThatTheServerIsTooBusyForWaitsAndIsNotLost() {
     bench.focus("h13");
     page()
