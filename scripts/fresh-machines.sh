@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# Tries the product on machines that have nothing yet: minimal Debian systems, each made by debootstrap
+# Tries the product on new machines: minimal Debian systems, each made by debootstrap
 # in a folder, in which a clone of this checkout's last commit runs "demo" and "test". Needs root.
 set -euo pipefail
 
@@ -10,6 +10,7 @@ port=18080
 page_minutes=30
 installs=8 # an ordinary user is told of one thing after another
 run_tests=true
+users=(maker root)
 report=()
 
 say() { printf '%s\n' "$*" >&2; }
@@ -17,12 +18,12 @@ fail() { say "iron-sieve fresh: $*"; exit 2; }
 
 help() {
   cat <<'EOF'
-Usage: ./iron-sieve fresh [--no-tests] [RELEASE…]
+Usage: ./iron-sieve fresh [--no-tests] [--root-only] [RELEASE…]
 
   Makes minimal Debian systems with debootstrap (trixie and bookworm if none is named), runs
   "./iron-sieve demo" of the last commit in them until its page answers, as root and as an ordinary
   user for whom root installs what the script names, then "./iron-sieve test", and prints the times.
-  Needs root. Each system is deleted when it is done with.
+  Needs root. Each system is deleted afterwards. --root-only leaves the ordinary user out.
 
 Settings, as environment variables:
   IRON_SIEVE_FRESH       where the systems are made (/var/tmp/iron-sieve-fresh)
@@ -157,6 +158,7 @@ main() {
     case $1 in
       --help | -h) help && exit 0 ;;
       --no-tests) run_tests=false ;;
+      --root-only) users=(root) ;;
       -*) help >&2 && fail "there is no option $1" ;;
       *) releases+=("$1") ;;
     esac
@@ -171,7 +173,7 @@ main() {
   export IRON_SIEVE_PORT=$port
   mkdir -p "$folder"
   for release in "${releases[@]}"; do
-    for user in maker root; do
+    for user in "${users[@]}"; do
       system=$folder/$release
       say "$release, $user: making a minimal system ..."
       make_system "$release" "$system"

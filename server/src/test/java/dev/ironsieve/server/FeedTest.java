@@ -151,7 +151,7 @@ class FeedTest {
     ValidatableResponse grown =
         fetch(editor)
             .body("editions[0].state", is("held"))
-            .body("editions[0].reasons[0]", containsString("up to 30 % goes through by itself"));
+            .body("editions[0].reasons[0]", containsString("up to 30 % is approved automatically"));
     String all = edition(grown, name, 0);
     editor
         .request()
@@ -167,7 +167,7 @@ class FeedTest {
         .put(draft + "/feeds/" + name + "/" + all)
         .then()
         .statusCode(409)
-        .body("detail", containsString("refused this edition"));
+        .body("detail", containsString("rejected this edition"));
   }
 
   @Test
