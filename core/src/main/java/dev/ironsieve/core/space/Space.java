@@ -4,7 +4,6 @@ import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.parallel.Tasks;
 import dev.ironsieve.core.sets.Address;
@@ -16,15 +15,12 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.Collections;
-import java.util.EnumMap;
 import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SplittableRandom;
-import java.util.function.BiPredicate;
 import java.util.function.UnaryOperator;
 
 /**
@@ -61,42 +57,20 @@ public final class Space {
   /** Growth of the number of classes from which on many may be of sets that nobody asks for. */
   private static final int MOST_GROWTH = 4;
 
-  private static final int MOST_WORDS = 8;
-
-  /** Services that a reader knows, preferred in examples. */
-  private static final int[] KNOWN_SERVICES = {
-    Transport.position(Transport.TCP, 443),
-    Transport.position(Transport.TCP, 80),
-    Transport.position(Transport.TCP, 22),
-    Transport.position(Transport.UDP, 53),
-    Transport.position(Transport.TCP, 8443),
-    Transport.position(Transport.UDP, 443),
-    Transport.position(Transport.ICMP, 8 << 8),
-    Transport.position(Transport.ICMPV6, 128 << 8),
-  };
-
   private static final int[] NOTHING = {};
 
-  private static final int[] KNOWN_SOURCE_PORTS = {50000, 40000, 1024, 1023};
-
-  /** Addresses from the documentation ranges of RFC 5737 and RFC 3849, preferred in examples. */
-  private static final List<Address> KNOWN_ADDRESSES =
-      List.of(
-          Address.parse("198.51.100.20"),
-          Address.parse("203.0.113.30"),
-          Address.parse("192.0.2.40"),
-          Address.parse("2001:db8:ffff::20"));
-
-  private Resolution resolution;
-  private final EndpointAxis from;
-  private final EndpointAxis to;
-  private final NumberAxis services;
-  private final NumberAxis sourcePorts;
-  private final Coordinate[] coordinates; // by vocabulary
-  private final SymbolAxis[] terms;
-  private final boolean[] asked; // by vocabulary: whether some rule asks for a term of it
-  private final boolean[] listed; // by vocabulary: whether some rule lists every value of it
-  private final Axis[] axes;
+  // Shared with the classes that encode, translate and describe points of this space.
+  Resolution resolution;
+  final EndpointAxis from;
+  final EndpointAxis to;
+  final NumberAxis services;
+  final NumberAxis sourcePorts;
+  final Coordinate[] coordinates; // by vocabulary
+  final SymbolAxis[] terms;
+  final boolean[] asked; // by vocabulary: whether some rule asks for a term of it
+  final boolean[] listed; // by vocabulary: whether some rule lists every value of it
+  final Axis[] axes;
+  private final ConnectionEncoder encoder = new ConnectionEncoder(this);
   private final long classesAsMade; // on all axes, when the matches were laid out
 
   /**
@@ -375,10 +349,10 @@ public final class Space {
    */
   public int[] familiar(int axis, int code) {
     return switch (axis) {
-      case FROM -> from.familiar(code, KNOWN_ADDRESSES);
-      case TO -> to.familiar(code, KNOWN_ADDRESSES);
-      case SERVICE -> codes(services, KNOWN_SERVICES);
-      case SOURCE_PORT -> codes(sourcePorts, KNOWN_SOURCE_PORTS);
+      case FROM -> from.familiar(code, ExampleConnections.KNOWN_ADDRESSES);
+      case TO -> to.familiar(code, ExampleConnections.KNOWN_ADDRESSES);
+      case SERVICE -> codes(services, ExampleConnections.KNOWN_SERVICES);
+      case SOURCE_PORT -> codes(sourcePorts, ExampleConnections.KNOWN_SOURCE_PORTS);
       default -> NOTHING;
     };
   }
@@ -488,133 +462,28 @@ public final class Space {
   }
 
   /**
-   * The point of a connection. A protocol without ports has every source port alike, so the lowest
-   * stands for them; a term that is not known is {@link #UNKNOWN}. Null if something else is
-   * unknown or infeasible that some rule tells apart.
+   * The point of a connection. For a protocol without ports the lowest source port stands for all;
+   * an unknown term is {@link #UNKNOWN}.
+   *
+   * @return null if another part that rules distinguish is unknown or infeasible
    */
   public int[] point(Connection connection) {
-    int[] point = new int[axes.length];
-    boolean known =
-        codeEnds(connection, point)
-            && serviceCode(connection, point)
-            && sourcePortCode(connection, point);
-    for (int i = 0; i < terms.length && known; i++) {
-      known = termCode(i, connection, point);
-    }
-    return known ? point : null;
+    return encoder.point(connection);
   }
 
-  /**
-   * The points of many connections, each as {@link #point} tells it. All are laid on one axis
-   * before the next, for what is read of an axis is still near then.
-   */
+  /** The points of many connections, each as {@link #point} gives it. */
   public int[][] points(List<Connection> connections) {
-    int[][] out = new int[connections.size()][axes.length];
-    lay(connections, out, this::codeEnds);
-    lay(connections, out, this::serviceCode);
-    lay(connections, out, this::sourcePortCode);
-    for (int i = 0; i < terms.length; i++) {
-      int term = i;
-      lay(connections, out, (connection, point) -> termCode(term, connection, point));
-    }
-    return out;
-  }
-
-  private static void lay(
-      List<Connection> connections, int[][] points, BiPredicate<Connection, int[]> code) {
-    for (int i = 0; i < points.length; i++) {
-      if (points[i] != null && !code.test(connections.get(i), points[i])) {
-        points[i] = null;
-      }
-    }
-  }
-
-  /** Lays a connection on the axes of its ends; false if that takes what is not known of it. */
-  private boolean codeEnds(Connection connection, int[] point) {
-    int fromZone = resolution.zoneNumber(connection.from().zone());
-    int toZone = resolution.zoneNumber(connection.to().zone());
-    Address fromAddress = connection.from().address();
-    Address toAddress = connection.to().address();
-    if (fromZone < 0
-        || toZone < 0
-        || fromAddress == null
-        || toAddress == null
-        || fromAddress.family() != toAddress.family()) {
-      return false;
-    }
-    point[FROM] = from.codeOf(fromZone, fromAddress);
-    point[TO] = to.codeOf(toZone, toAddress);
-    return point[FROM] >= 0 && point[TO] >= 0;
-  }
-
-  private boolean serviceCode(Connection connection, int[] point) {
-    if (connection.protocol() < 0 || connection.detail() < 0) {
-      return services.classes() <= 1;
-    }
-    point[SERVICE] =
-        services.codeOf(Transport.position(connection.protocol(), connection.detail()));
-    return true;
-  }
-
-  private boolean sourcePortCode(Connection connection, int[] point) {
-    if (connection.sourcePort() >= 0) {
-      point[SOURCE_PORT] = sourcePorts.codeOf(connection.sourcePort());
-      return true;
-    }
-    return sourcePorts.classes() <= 1
-        || connection.protocol() >= 0 && !Transport.hasPorts(connection.protocol());
-  }
-
-  private boolean termCode(int i, Connection connection, int[] point) {
-    int value = resolution.valueNumber(i, connection.terms().get(coordinates[i]));
-    if (value >= 0) {
-      point[TERMS + i] = terms[i].codeOf(value);
-    } else if (asked[i]) {
-      point[TERMS + i] = UNKNOWN;
-    }
-    return value >= 0 || !listed[i];
+    return encoder.points(connections);
   }
 
   /**
-   * Whether some box holds the point of a connection, or there is none, see {@link #point}. Terms
-   * are laid out only as long as a box may hold it, so this is quicker where none does.
+   * Whether a box contains the point of a connection, or the connection has none; see {@link
+   * #point}. Faster than {@link #point} if no box contains it.
    *
-   * @param connection all terms of which that are known are values here
+   * @param connection its known terms are values of this space
    */
   public boolean mayHold(List<Box> boxes, Connection connection) {
-    int[] point = new int[axes.length];
-    if (lacksTerm(connection)
-        || !codeEnds(connection, point)
-        || !serviceCode(connection, point)
-        || !sourcePortCode(connection, point)) {
-      return true;
-    }
-    for (Box box : boxes) {
-      if (mayHold(box, connection, point)) {
-        return true;
-      }
-    }
-    return false;
-  }
-
-  /**
-   * @param point of the connection, without its terms
-   */
-  private boolean mayHold(Box box, Connection connection, int[] point) {
-    for (int axis = 0; axis < TERMS; axis++) {
-      if (!holds(box, axis, point)) {
-        return false;
-      }
-    }
-    for (int i = 0; i < terms.length; i++) {
-      if (!termCode(i, connection, point)) {
-        return true;
-      }
-      if (!holds(box, TERMS + i, point)) {
-        return false;
-      }
-    }
-    return true;
+    return encoder.mayHold(boxes, connection);
   }
 
   /** Whether a box holds a point on an axis, on which it may be {@link #UNKNOWN}. */
@@ -623,55 +492,15 @@ public final class Space {
     return side == all(axis) || side.contains(point[axis]);
   }
 
-  /** Whether a term is unknown that some rule tells apart from all others. */
-  private boolean lacksTerm(Connection connection) {
-    for (int i = 0; i < terms.length; i++) {
-      if (listed[i] && connection.terms().get(coordinates[i]) == null) {
-        return true;
-      }
-    }
-    return false;
-  }
-
   /**
    * For each point here a point of another space that the same rules hold.
    *
    * @param other over the same zones, addresses, services and coordinates
    * @param rules whose names mean the same in both
-   * @return null if they do not, as far as a point has none there
+   * @return null if a point may have none there
    */
   public UnaryOperator<int[]> pointsIn(Space other, List<Rule> rules) {
-    int[][] values = new int[terms.length][];
-    for (int i = 0; i < values.length; i++) {
-      values[i] = resolution.valuesIn(other.resolution, i, rules);
-      if (values[i] != null && Arrays.stream(values[i]).anyMatch(value -> value < 0)) {
-        return null;
-      }
-    }
-    return point -> pointIn(other, point, values);
-  }
-
-  private int[] pointIn(Space other, int[] point, int[][] values) {
-    int[] out = point.clone();
-    if (!shares(FROM, other)) {
-      out[FROM] = from.codeIn(other.from, point[FROM]);
-    }
-    if (!shares(TO, other)) {
-      out[TO] = to.codeIn(other.to, point[TO]);
-    }
-    if (!shares(SERVICE, other)) {
-      out[SERVICE] = other.services.codeOf(services.value(point[SERVICE]));
-    }
-    if (!shares(SOURCE_PORT, other)) {
-      out[SOURCE_PORT] = other.sourcePorts.codeOf(sourcePorts.value(point[SOURCE_PORT]));
-    }
-    for (int i = 0; i < terms.length; i++) {
-      if (!shares(TERMS + i, other)) {
-        int value = terms[i].value(point[TERMS + i]);
-        out[TERMS + i] = other.terms[i].codeOf(values[i] == null ? value : values[i][value]);
-      }
-    }
-    return out;
+    return new PointTranslation(this).pointsIn(other, rules);
   }
 
   /** Whether an axis is coded as in another space. */
@@ -701,54 +530,14 @@ public final class Space {
     return left.isEmpty() ? Optional.empty() : Optional.of(box.with(SERVICE, left));
   }
 
-  /**
-   * What a box asks for, in words: on each axis that it narrows its values, and a count where there
-   * are more than {@value #MOST_WORDS}.
-   */
+  /** The values of a box on each axis that it narrows, with a count if there are many. */
   public List<String> words(Box box) {
-    List<String> out = new ArrayList<>();
-    for (int axis = 0; axis < axes.length; axis++) {
-      if (box.side(axis) != axes[axis].all()) {
-        out.add(words(axis, box.side(axis)));
-      }
-    }
-    return out;
+    return new BoxWords(this).words(box);
   }
 
-  /** A set of codes of one axis in words, with a count where there are many. */
+  /** A set of codes of one axis in words, with a count if there are many. */
   public String words(int axis, IntSet codes) {
-    return switch (axis) {
-      case FROM -> joined("from ", from.words(codes));
-      case TO -> joined("to ", to.words(codes));
-      case SERVICE -> joined("service ", ServiceLiteral.covering(services.values(codes)));
-      case SOURCE_PORT -> joined("from port ", ports(sourcePorts.values(codes)));
-      default -> {
-        Vocabulary vocabulary = resolution.vocabularies().get(axis - TERMS);
-        SymbolAxis line = terms[axis - TERMS];
-        yield joined(
-            vocabulary.coordinate().word() + " ",
-            line.values(codes).limit(MOST_WORDS).mapToObj(vocabulary.values()::get).toList(),
-            line.size(codes));
-      }
-    };
-  }
-
-  private static List<String> ports(IntSet ports) {
-    List<String> out = new ArrayList<>();
-    for (int i = 0; i < ports.intervals(); i++) {
-      boolean one = ports.first(i) == ports.last(i);
-      out.add(one ? ports.first(i) + "" : ports.first(i) + "-" + ports.last(i));
-    }
-    return out;
-  }
-
-  private static String joined(String before, List<String> values) {
-    return joined(before, values.subList(0, Math.min(MOST_WORDS, values.size())), values.size());
-  }
-
-  private static String joined(String before, List<String> shown, int all) {
-    int more = all - shown.size();
-    return before + String.join(", ", shown) + (more > 0 ? " and " + more + " more" : "");
+    return new BoxWords(this).words(axis, codes);
   }
 
   /** The codes of one family that an end may have; see {@link EndpointAxis#possible}. */
@@ -782,48 +571,17 @@ public final class Space {
     return terms[axis - TERMS].touching(values);
   }
 
-  /** A connection at {@code point}, with values that a reader will know where there is a choice. */
+  /** A connection at a point, with familiar values where there is a choice. */
   public Connection connection(int[] point) {
     return connection(point, Connection.UNKNOWN);
   }
 
   /**
-   * The same with a protocol that is known already.
+   * The same with a known protocol.
    *
    * @param known the protocol, or {@link Connection#UNKNOWN}
    */
   Connection connection(int[] point, int known) {
-    int position =
-        known < 0
-            ? services.value(point[SERVICE], KNOWN_SERVICES)
-            : services.valueWithin(
-                point[SERVICE],
-                Transport.position(known, 0),
-                Transport.position(known, Transport.maxDetail(known)),
-                KNOWN_SERVICES);
-    int protocol = Transport.protocol(position);
-    int sourcePort =
-        Transport.hasPorts(protocol)
-            ? sourcePorts.value(point[SOURCE_PORT], KNOWN_SOURCE_PORTS)
-            : Connection.UNKNOWN;
-    Map<Coordinate, String> named = new EnumMap<>(Coordinate.class);
-    for (int i = 0; i < terms.length; i++) {
-      if (asked[i]) {
-        named.put(
-            coordinates[i],
-            resolution
-                .vocabularies()
-                .get(i)
-                .values()
-                .get(resolution.counting(i, terms[i].value(point[TERMS + i]))));
-      }
-    }
-    return new Connection(
-        from.value(point[FROM], KNOWN_ADDRESSES),
-        to.value(point[TO], KNOWN_ADDRESSES),
-        protocol,
-        Transport.detail(position),
-        sourcePort,
-        named);
+    return new ExampleConnections(this).connection(point, known);
   }
 }
