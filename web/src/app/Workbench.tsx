@@ -1,7 +1,16 @@
 import { focusFilter, focusProbe, focusRules } from '../ui/focus';
 import { benchCommands, draftCommands, pressedCommand } from '../shell/commands';
 import type { Opened } from '../shell/opened';
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  lazy,
+  Suspense,
+  useCallback,
+  useEffect,
+  useEffectEvent,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Rule } from '../api/types';
 import { useChecks } from '../checks/useChecks';
@@ -72,30 +81,36 @@ export default function Workbench() {
 
   /** Whether the next change of the view gets an entry in the browser's history. */
   const leap = useRef(false);
+  /** The query that this view wrote last; another one comes from the browser's history. */
+  const written = useRef<string | null>(null);
+  const adopt = useEffectEvent((query: URLSearchParams) => {
+    const rule = query.get('rule');
+    setLine(query.get('probe') ?? '');
+    setFilter(query.get('q') ?? '');
+    setFocus(rule);
+    if (rule) rules?.goTo(rule);
+  });
   // The URL holds the state of the view, so that it can be sent to a colleague.
   useEffect(() => {
     // Another place shows only when it has been loaded; until then this one must not come back.
-    if (place !== 'rules' || !window.location.pathname.endsWith('/rules')) return;
+    if (place !== 'rules' || !window.location.pathname.endsWith('/rules')) {
+      written.current = null;
+      return;
+    }
+    const there = window.location.search;
+    if (written.current !== null && written.current !== there) {
+      written.current = there;
+      adopt(new URLSearchParams(there));
+      return;
+    }
     const next = new URLSearchParams();
     if (focus) next.set('rule', focus);
     if (line.trim()) next.set('probe', line.trim());
     if (filter.trim()) next.set('q', filter.trim());
+    written.current = next.size > 0 ? `?${next.toString()}` : '';
     setSearch(next, { replace: !leap.current });
     leap.current = false;
-  }, [place, focus, line, filter, setSearch]);
-
-  // Back returns to where a leap began.
-  useEffect(() => {
-    const onPop = () => {
-      const now = new URLSearchParams(window.location.search);
-      setLine(now.get('probe') ?? '');
-      setFilter(now.get('q') ?? '');
-      const rule = now.get('rule');
-      if (rule) rules?.goTo(rule);
-    };
-    window.addEventListener('popstate', onPop);
-    return () => window.removeEventListener('popstate', onPop);
-  }, [rules]);
+  }, [place, focus, line, filter, search, setSearch]);
 
   const go = useCallback(
     (to: Place, query = '') => void navigate(`/rulebases/${id}/${to}${query}`),
