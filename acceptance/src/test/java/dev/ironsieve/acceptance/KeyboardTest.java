@@ -90,6 +90,7 @@ class KeyboardTest extends OnTheBench {
     bench.press("Enter");
     assertThat(page().getByRole(AriaRole.MENUITEM).first()).isFocused();
     bench.press("ArrowDown");
+    assertThat(page().getByRole(AriaRole.MENUITEM).nth(1)).isFocused();
     bench.press("Enter");
     assertThat(page().getByLabel("Name of the section")).isFocused();
     bench.press("Control+a");
