@@ -67,7 +67,7 @@ export function ApplicationPanel({
             'no features'
           )}
         </Line>
-        <Line word="Told by">
+        <Line word="Recognised by">
           {application.hosts?.length ? <p>TLS or HTTP for one of its hosts</p> : null}
           <ul>
             {(application.signatures ?? []).map((signature) => (
@@ -80,7 +80,7 @@ export function ApplicationPanel({
           {!application.hosts?.length && !application.signatures?.length && 'nothing yet'}
         </Line>
       </dl>
-      <h3 className="mt-4 mb-1 font-semibold">Family</h3>
+      <h3 className="mt-4 mb-1 font-semibold">Dependencies</h3>
       <FamilyPicture
         name={application.name}
         family={familyOf(application, all)}

@@ -200,7 +200,7 @@ function Editions({
         <span>
           Edition {pinned} is in this draft
           <Age
-            word="brought in"
+            word="imported"
             at={editions.find((edition) => edition.name === pinned)?.importedAt}
             old={OLD_CATALOGUE}
           />
