@@ -11,6 +11,10 @@ public interface DraftConfig {
   @WithDefault("40")
   int memoryPercent();
 
+  /** Most rules of one rulebase; the default fits into a heap of 1 GB. */
+  @WithDefault("30000")
+  int mostRules();
+
   /** How long a draft that nobody asks for stays in memory. */
   @WithDefault("30m")
   Duration idle();

@@ -29,6 +29,7 @@ public class Drafts {
   private final DraftConfig config;
   private final EditConflicts conflicts;
   private final DraftSnapshots snapshots;
+  private final DraftSize size;
 
   Drafts(
       Database database,
@@ -36,7 +37,9 @@ public class Drafts {
       DraftEvents events,
       DraftConfig config,
       EditConflicts conflicts,
-      DraftSnapshots snapshots) {
+      DraftSnapshots snapshots,
+      DraftSize size) {
+    this.size = size;
     this.database = database;
     this.live = live;
     this.events = events;
@@ -158,6 +161,7 @@ public class Drafts {
 
   private ChangeDocument store(
       LiveDraft draft, String kind, long of, Edit edit, Rulebase after, Requester requester) {
+    size.check(after);
     LiveDraft.State before = draft.state();
     Edit inverse = edit.inverse(before.rulebase()).orElseThrow();
     Account account = requester.account();

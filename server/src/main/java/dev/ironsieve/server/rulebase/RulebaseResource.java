@@ -11,6 +11,7 @@ import dev.ironsieve.formats.rfc8519.AclReader;
 import dev.ironsieve.formats.rfc8519.AclWriter;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
+import dev.ironsieve.server.draft.DraftSize;
 import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.question.QuestionPool;
 import dev.ironsieve.server.refusal.Refusal;
@@ -32,10 +33,12 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 @RolesAllowed(Role.MAY_VIEW)
 public class RulebaseResource {
   private final Rulebases rulebases;
+  private final DraftSize size;
   private final Drafts drafts;
   private final QuestionPool pool;
 
-  RulebaseResource(Rulebases rulebases, Drafts drafts, QuestionPool pool) {
+  RulebaseResource(Rulebases rulebases, Drafts drafts, QuestionPool pool, DraftSize size) {
+    this.size = size;
     this.rulebases = rulebases;
     this.drafts = drafts;
     this.pool = pool;
@@ -109,6 +112,7 @@ public class RulebaseResource {
 
   /** Analyses a rulebase before it is stored, so that whatever is stored can be opened. */
   private Imported store(Rulebase rulebase, List<String> notes, SecurityIdentity identity) {
+    size.check(rulebase);
     LocalDate today = LocalDate.now(rulebase.gatewaySettings().timeZone());
     pool.ask(() -> new LiveAnalysis(rulebase, today));
     long id = rulebases.add(rulebase, SessionMechanism.account(identity).id());
