@@ -1,4 +1,4 @@
-import { menuCommands, type MenuGroup, type RuleView } from './commands';
+import { menuCommands, type MenuGroup } from './commands';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { DropdownMenu } from 'radix-ui';
 import { GripVertical, MoreHorizontal, StickyNote } from 'lucide-react';
@@ -364,13 +364,6 @@ function StripMenu({ rule, number, actions }: StripProps) {
   );
 }
 
-/** The commands of the menu change the draft only. */
-const NO_VIEW: RuleView = {
-  focusVerdict: () => undefined,
-  focusMenu: () => undefined,
-  probeWitness: () => undefined,
-};
-
 /** A group of commands in the menu of a rule. */
 function RuleCommands({
   group,
@@ -385,7 +378,7 @@ function RuleCommands({
     <MenuItem
       key={command.words()}
       keys={command.keys[0]}
-      onSelect={() => command.run(rule, actions, NO_VIEW)}
+      onSelect={() => command.run(rule, actions)}
     >
       {command.words(rule)}
     </MenuItem>

@@ -17,15 +17,18 @@ export interface RuleCommand {
   words(rule?: Rule): string;
   keys: string[];
   run(rule: Rule, actions: RuleActions, view: RuleView): void;
-  /** Its part of the menu, if it is there. */
-  group?: MenuGroup;
   /** Whether people who only view may run it. */
   viewing?: boolean;
   hidden?(rule: Rule): boolean;
 }
 
-/** All commands on a rule. */
-export const RULE_COMMANDS: RuleCommand[] = [
+/** A command that the menu of a rule has too; it changes the draft only. */
+export interface MenuCommand extends RuleCommand {
+  run(rule: Rule, actions: RuleActions): void;
+  group: MenuGroup;
+}
+
+const MENU_COMMANDS: MenuCommand[] = [
   {
     words: () => 'Insert above',
     keys: ['Ctrl+Shift+Enter'],
@@ -57,6 +60,40 @@ export const RULE_COMMANDS: RuleCommand[] = [
     group: 'rule',
     hidden: (rule) => !rule.unfinished,
   },
+  {
+    words: () => 'Move up',
+    keys: ['Alt+↑'],
+    run: (rule, actions) => actions.step(rule.id, -1),
+    group: 'move',
+  },
+  {
+    words: () => 'Move down',
+    keys: ['Alt+↓'],
+    run: (rule, actions) => actions.step(rule.id, 1),
+    group: 'move',
+  },
+  {
+    words: () => 'Move to the top',
+    keys: ['Alt+Home'],
+    run: (rule, actions) => actions.moveToEdge(rule.id, 'top'),
+    group: 'move',
+  },
+  {
+    words: () => 'Move to the bottom',
+    keys: ['Alt+End'],
+    run: (rule, actions) => actions.moveToEdge(rule.id, 'bottom'),
+    group: 'move',
+  },
+  {
+    words: () => 'Delete',
+    keys: ['Delete'],
+    run: (rule, actions) => actions.remove(rule.id),
+    group: 'delete',
+  },
+];
+
+/** Commands that have keys but no place in the menu. */
+const KEY_COMMANDS: RuleCommand[] = [
   {
     words: () => 'Edit name',
     keys: ['Enter', 'F2'],
@@ -93,37 +130,10 @@ export const RULE_COMMANDS: RuleCommand[] = [
     run: (rule, _, view) => view.probeWitness(rule.id),
     viewing: true,
   },
-  {
-    words: () => 'Move up',
-    keys: ['Alt+↑'],
-    run: (rule, actions) => actions.step(rule.id, -1),
-    group: 'move',
-  },
-  {
-    words: () => 'Move down',
-    keys: ['Alt+↓'],
-    run: (rule, actions) => actions.step(rule.id, 1),
-    group: 'move',
-  },
-  {
-    words: () => 'Move to the top',
-    keys: ['Alt+Home'],
-    run: (rule, actions) => actions.moveToEdge(rule.id, 'top'),
-    group: 'move',
-  },
-  {
-    words: () => 'Move to the bottom',
-    keys: ['Alt+End'],
-    run: (rule, actions) => actions.moveToEdge(rule.id, 'bottom'),
-    group: 'move',
-  },
-  {
-    words: () => 'Delete',
-    keys: ['Delete'],
-    run: (rule, actions) => actions.remove(rule.id),
-    group: 'delete',
-  },
 ];
+
+/** All commands on a rule. */
+export const RULE_COMMANDS: RuleCommand[] = [...MENU_COMMANDS, ...KEY_COMMANDS];
 
 /** The command of a key press that may be run on a rule. */
 export function ruleCommand(press: KeyPress, mayEdit: boolean): RuleCommand | undefined {
@@ -135,4 +145,4 @@ export function ruleCommand(press: KeyPress, mayEdit: boolean): RuleCommand | un
 
 /** The commands of one group of a rule's menu. */
 export const menuCommands = (rule: Rule, group: MenuGroup) =>
-  RULE_COMMANDS.filter((command) => command.group === group && !command.hidden?.(rule));
+  MENU_COMMANDS.filter((command) => command.group === group && !command.hidden?.(rule));

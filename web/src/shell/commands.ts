@@ -1,6 +1,6 @@
 import { isPressed, type KeyPress } from '../ui/shortcut';
 import type { Opened } from './opened';
-import { PLACE_NAMES, type Place } from './places';
+import { PLACES, type Place } from './places';
 
 /** One command of the workbench, for its keys, the palette, the header and the list of keys. */
 export interface Command {
@@ -31,13 +31,11 @@ export const draftCommands = (bench: Workbench): Command[] => [
 
 /** The commands for everybody, and for admins. */
 export const benchCommands = (bench: Workbench, admin: boolean): Command[] => [
-  ...Object.entries(PLACE_NAMES)
-    .filter(([place]) => admin || place !== 'accounts')
-    .map(([place, name]) => ({
-      id: `go ${place}`,
-      words: `Go to the ${name}`,
-      run: () => bench.go(place as Place),
-    })),
+  ...PLACES.filter((place) => admin || place !== 'accounts').map((place) => ({
+    id: `go ${place}`,
+    words: `Go to the ${place}`,
+    run: () => bench.go(place),
+  })),
   { id: 'palette', words: 'Commands', keys: ['Ctrl+K'], run: () => bench.open('palette') },
   { id: 'probe', words: 'Probe a connection', keys: ['p'], run: () => bench.probe() },
   { id: 'filter', words: 'Filter the rules', keys: ['/'], run: () => bench.filter() },

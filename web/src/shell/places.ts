@@ -1,27 +1,17 @@
 /** The views of the workbench. */
-export type Place =
-  | 'rules'
-  | 'checks'
-  | 'library'
-  | 'feeds'
-  | 'people'
-  | 'applications'
-  | 'signatures'
-  | 'history'
-  | 'accounts';
+export const PLACES = [
+  'rules',
+  'checks',
+  'library',
+  'feeds',
+  'people',
+  'applications',
+  'signatures',
+  'history',
+  'accounts',
+] as const;
 
-/** Their names in commands. */
-export const PLACE_NAMES: Record<Place, string> = {
-  rules: 'rules',
-  checks: 'checks',
-  library: 'library',
-  feeds: 'feeds',
-  people: 'people',
-  applications: 'applications',
-  signatures: 'signatures',
-  history: 'history',
-  accounts: 'accounts',
-};
+export type Place = (typeof PLACES)[number];
 
 /** The places that the library has tabs for. */
 export const LIBRARY: Place[] = ['library', 'feeds', 'people', 'applications', 'signatures'];
