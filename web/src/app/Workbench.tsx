@@ -1,3 +1,4 @@
+import { Cancelled } from '../api/client';
 import { focusFilter, focusProbe, focusRules } from '../ui/focus';
 import { benchCommands, draftCommands, pressedCommand } from '../shell/commands';
 import type { Opened } from '../shell/opened';
@@ -164,7 +165,8 @@ export default function Workbench() {
     document.title = draft ? `${draft.name} · Iron Sieve` : 'Iron Sieve';
   }, [draft]);
 
-  if (handle.error) {
+  // A reload that was cancelled leaves the rules as they are.
+  if (handle.error && !(draft && handle.error instanceof Cancelled)) {
     return (
       <main className="p-10">
         <p role="alert">{handle.error.message}</p>
