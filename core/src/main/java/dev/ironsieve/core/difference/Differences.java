@@ -34,7 +34,7 @@ public final class Differences {
   public static final long STEPS = 100_000_000;
 
   /** Boxes to try for the region of one rule, before its parts are described by answers. */
-  private static final int TILES = 24;
+  private static final int MOST_REGIONS = 24;
 
   /** Points that a share is estimated from. */
   static final int SAMPLES = 64;
@@ -115,7 +115,7 @@ public final class Differences {
     if (before.space() != after.space()) {
       throw new IllegalArgumentException("not in one space");
     }
-    return between(before, after, aspect, steps, TILES);
+    return between(before, after, aspect, steps, MOST_REGIONS);
   }
 
   static Difference between(

@@ -56,10 +56,7 @@ public final class JUnitReport {
       StringBuilder told = new StringBuilder();
       Report.Entry gravest = gravest(entries);
       for (Report.Entry entry : entries) {
-        told.append(Report.word(entry.severity()))
-            .append(": ")
-            .append(entry.message())
-            .append('\n');
+        told.append(entry.severity().word()).append(": ").append(entry.message()).append('\n');
       }
       boolean fails = gravest.severity().compareTo(failing) >= 0;
       xml.writeStartElement(fails ? "failure" : "system-out");

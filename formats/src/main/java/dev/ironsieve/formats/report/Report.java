@@ -131,9 +131,4 @@ public record Report(String file, int rules, List<Entry> entries) {
             : message;
     return new Entry(finding.kind(), number, rule.name(), causes, witness, decidedBy, known);
   }
-
-  /** The word for documents: lower case. */
-  static String word(Finding.Severity severity) {
-    return severity.name().toLowerCase(Locale.ROOT);
-  }
 }

@@ -76,7 +76,7 @@ public final class SarifReport {
   }
 
   private static String level(Finding.Kind kind) {
-    return Report.word(kind.severity());
+    return kind.severity().word();
   }
 
   private static String describe(Finding.Kind kind) {

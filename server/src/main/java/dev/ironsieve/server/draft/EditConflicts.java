@@ -53,9 +53,10 @@ class EditConflicts {
   }
 
   /**
-   * Checks that nobody but the account has touched some things since a version.
+   * Checks that no other account has changed some rules, sections or objects since a version.
    *
-   * @throws Refusal.EditConflict if somebody has
+   * @param keys of the rules, sections and objects
+   * @throws Refusal.EditConflict if another account has changed one of them
    */
   void check(LiveDraft draft, long since, String[] keys, long account) {
     List<DraftStore.Change> theirs =
@@ -70,7 +71,7 @@ class EditConflicts {
   /**
    * The rulebase after an edit.
    *
-   * @throws Refusal.EditConflict if somebody deleted what the edit names
+   * @throws Refusal.EditConflict if a rule, section or object of the edit was deleted
    */
   Rulebase applied(LiveDraft draft, Edit edit) {
     try {
