@@ -374,7 +374,8 @@ final class Certificates {
         && index.rule(fresh.handle()).verdict() != index.rule(handle).verdict()) {
       return true;
     }
-    return index.position(covered.decidedBy()) > index.position(fresh.handle())
+    // Above the cause it may be the first that covers all, or decide the point.
+    return index.position(covered.causes()[0]) > index.position(fresh.handle())
         && index.holds(fresh.handle(), covered.point());
   }
 

@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.IntFunction;
@@ -222,10 +223,11 @@ public final class LiveAnalysis {
     if (!next.tellsApartAsIn(rulebase)) {
       return updateNames(next, moved);
     }
-    RuleIndex.Change change = change(next(next, moved));
-    if (change == null) {
+    Optional<RuleIndex.Change> possible = change(next(next, moved));
+    if (possible.isEmpty()) {
       return startAgain(next);
     }
+    RuleIndex.Change change = possible.get();
     rulebase = next;
     List<IndexChange> events = IndexChange.of(change, index);
     BitSet asked = certificates.update(change, events);
@@ -280,30 +282,33 @@ public final class LiveAnalysis {
   /**
    * Takes over the next state of the rules into the order.
    *
-   * @return null if that is quicker done from the start
+   * @return empty if that is quicker done from the start
    */
-  private RuleIndex.Change change(RuleIndex.Next next) {
-    RuleIndex.Change change = index.update(next);
-    if (change == null && changed(next.rules()) + next.others().size() <= MOST_CHANGES) {
+  private Optional<RuleIndex.Change> change(RuleIndex.Next next) {
+    Optional<RuleIndex.Change> change = index.update(next);
+    if (change.isEmpty() && changed(next.rules()) + next.others().size() <= MOST_CHANGES) {
       change = updateWithMoreRoom(next);
     }
-    return change == null || change.gone().size() + change.fresh().size() > MOST_CHANGES
-        ? null
-        : change;
+    return change.filter(made -> made.gone().size() + made.fresh().size() <= MOST_CHANGES);
   }
 
   /** Spreads the classes again, and lays the rules out anew if that does not do. */
-  private RuleIndex.Change updateWithMoreRoom(RuleIndex.Next next) {
-    RuleIndex.Relayout relabelled = index.relabelled();
-    if (relabelled != null) {
-      move(relabelled);
-      RuleIndex.Change change = index.update(next);
-      if (change != null) {
+  private Optional<RuleIndex.Change> updateWithMoreRoom(RuleIndex.Next next) {
+    Optional<RuleIndex.Relayout> relabelled = index.relabelled();
+    if (relabelled.isPresent()) {
+      move(relabelled.get());
+      Optional<RuleIndex.Change> change = index.update(next);
+      if (change.isPresent()) {
         return change;
       }
     }
-    move(index.relayout(next));
-    return index.update(next);
+    return index
+        .relayout(next)
+        .flatMap(
+            relayout -> {
+              move(relayout);
+              return index.update(next);
+            });
   }
 
   /** How many rules are not there yet as they are now; O(rules). */
@@ -336,17 +341,15 @@ public final class LiveAnalysis {
   /** Takes over a state in which rules or objects say other names. */
   private Changed updateNames(Rulebase next, Set<String> moved) {
     Map<String, View> before = viewsById();
-    Set<String> reachable = null;
-    if (next.hasSourcesOf(rulebase) && changed(next.rules()) <= MOST_CHANGES) {
-      reachable = follow(next, moved);
-    }
-    if (reachable == null) {
+    boolean few = next.hasSourcesOf(rulebase) && changed(next.rules()) <= MOST_CHANGES;
+    Optional<Set<String>> reachable = few ? follow(next, moved) : Optional.empty();
+    if (reachable.isEmpty()) {
       start(next);
     }
     Changed changed = told(before);
-    return reachable == null || ReachEstimates.areFew(index)
+    return reachable.isEmpty() || ReachEstimates.areFew(index)
         ? changed
-        : new Changed(changed.answers(), reachable);
+        : new Changed(changed.answers(), reachable.get());
   }
 
   /**
@@ -355,10 +358,10 @@ public final class LiveAnalysis {
    * views that may have changed.
    *
    * @param next with the same sources
-   * @return ids of rules whose reach may have changed; null if this was not possible, in which case
-   *     part of the update may be applied
+   * @return ids of rules whose reach may have changed; empty if this was not possible, in which
+   *     case part of the update may be applied
    */
-  Set<String> follow(Rulebase next, Set<String> moved) {
+  Optional<Set<String>> follow(Rulebase next, Set<String> moved) {
     Rulebase was = next; // the rules that there are, telling apart also what is to be said
     Rulebase is = next; // the rules after the edit, with the classes of both
     try {
@@ -371,20 +374,21 @@ public final class LiveAnalysis {
         was = next.tellingApart(rulebase);
       }
     } catch (InvalidModel e) {
-      return null; // too much to tell apart at once
+      return Optional.empty(); // too much to tell apart at once
     }
     reaches = new ReachEstimates(index, certificates); // since values may stand in another order
     if (was != rulebase && !moveIn(was)) {
-      return null;
+      return Optional.empty();
     }
     Resolution names = is == next ? index.resolution() : new Resolution(is, index.resolution());
     if (!names.tellsApartAsIn(index.resolution())) {
-      return null;
+      return Optional.empty();
     }
-    RuleIndex.Change change = change(next(next.rules(), moved, names));
-    if (change == null) {
-      return null;
+    Optional<RuleIndex.Change> possible = change(next(next.rules(), moved, names));
+    if (possible.isEmpty()) {
+      return Optional.empty();
     }
+    RuleIndex.Change change = possible.get();
     List<IndexChange> events = IndexChange.of(change, index);
     BitSet asked = certificates.update(change, events);
     addNeighbours(change, events, asked);
@@ -393,11 +397,11 @@ public final class LiveAnalysis {
     asked.stream().forEach(views::remove);
     change.gone().keySet().forEach(views::remove);
     if ((was != next || is != next) && !moveIn(next)) {
-      return null;
+      return Optional.empty();
     }
     certificates.askNeeds().stream().forEach(views::remove);
     rulebase = next;
-    return reachable;
+    return Optional.of(reachable);
   }
 
   /**
@@ -407,10 +411,11 @@ public final class LiveAnalysis {
    */
   private boolean moveIn(Rulebase names) {
     RuleIndex before = index;
-    RuleIndex.Relayout relayout = before.in(names);
-    if (relayout == null) {
+    Optional<RuleIndex.Relayout> possible = before.in(names);
+    if (possible.isEmpty()) {
       return false;
     }
+    RuleIndex.Relayout relayout = possible.get();
     move(relayout);
     Map<Integer, View> kept = new ConcurrentHashMap<>();
     views.entrySet().parallelStream()

@@ -7,17 +7,21 @@ import dev.ironsieve.core.cover.CoverSearch.Picker;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.IntFunction;
 
 /**
- * Which rules are to blame for a cover: first an irreducible set by deletion, then the smallest by
- * implicit hitting sets (Ignatiev, Previti, Liffiton, Marques-Silva: Smallest MUS Extraction with
- * Minimal Hitting Set Dualization, CP 2015): each point that a guess leaves uncovered names the
- * rules of which one at least must be in the answer.
+ * The smallest set of rules that covers a target, and of several such sets the first in rule order,
+ * so that the answer follows from the rules alone and not from how it was searched for. First a
+ * cover is reduced by deletion. Then implicit hitting sets (Ignatiev, Previti, Liffiton,
+ * Marques-Silva: Smallest MUS Extraction with Minimal Hitting Set Dualization, CP 2015): each point
+ * that a guess leaves uncovered names the rules of which the answer needs at least one. A cover
+ * hits all of these sets, so the first smallest hitting set that covers the target is the answer.
  */
 final class MinimalCause {
   /**
@@ -30,13 +34,17 @@ final class MinimalCause {
     }
   }
 
-  /** Finds the rules that may be blamed and hold a point. */
-  interface Holders {
-    int[] at(int[] point);
+  /** The rules that may be a cause. */
+  interface Candidates {
+    /** Those that hold a point, in rule order. */
+    int[] holding(int[] point);
+
+    /** Where a rule stands among all rules. */
+    int position(int rule);
   }
 
   private final List<Box> target;
-  private final Holders holders;
+  private final Candidates candidates;
   private final IntFunction<List<Box>> regions;
   private final Picker picker;
   private final Budget budget;
@@ -45,33 +53,33 @@ final class MinimalCause {
 
   private MinimalCause(
       List<Box> target,
-      Holders holders,
+      Candidates candidates,
       IntFunction<List<Box>> regions,
       Picker picker,
       Budget budget) {
     this.target = target;
-    this.holders = holders;
+    this.candidates = candidates;
     this.regions = regions;
     this.picker = picker;
     this.budget = budget;
   }
 
   /**
-   * @param holders finds those that may be blamed
    * @param regions the boxes of a rule
    * @param picker of points that some of the rules leave open; the fewer rules hold them, the
    *     sooner it is known which are needed
    * @param cover rules that together hold all of the target
-   * @return the smallest such set; or, past the budget, one that was reduced as far as it went
+   * @return the smallest such set, the first in rule order; past the budget a set that may be
+   *     another of that size, or larger, as its minimality says
    */
   static Verdict of(
       List<Box> target,
-      Holders holders,
+      Candidates candidates,
       IntFunction<List<Box>> regions,
       Picker picker,
       IntSet cover,
       Budget budget) {
-    MinimalCause minimalCause = new MinimalCause(target, holders, regions, picker, budget);
+    MinimalCause minimalCause = new MinimalCause(target, candidates, regions, picker, budget);
     IntSet reduced = minimalCause.reduce(cover);
     return minimalCause.irreducible
         ? minimalCause.smallest(reduced)
@@ -100,77 +108,64 @@ final class MinimalCause {
 
   private Verdict smallest(IntSet known) {
     int size = (int) known.size();
-    if (size < 2) {
-      return new Verdict(known, Minimality.SMALLEST);
-    }
-    if (size == 2) {
-      return smallestOfTwo(known);
-    }
-    Met met = new Met();
-    uncovered.forEach(point -> met.add(holding(point)));
     int least = 1;
+    Needed needed = new Needed();
+    uncovered.forEach(point -> needed.add(holding(point)));
     while (true) {
-      BitSet hitting = HittingSet.smallest(met.sets, least, size, budget);
-      if (hitting == null) {
-        // Nothing smaller hits all points; unless the budget ran out, that is a proof.
-        return new Verdict(known, budget.take(0) ? Minimality.SMALLEST : Minimality.IRREDUCIBLE);
+      IntSet guess = needed.firstSmallest(least, size);
+      if (guess == null) { // the budget ran out, since the known cover is a hitting set
+        return new Verdict(known, least == size ? Minimality.SMALLEST : Minimality.IRREDUCIBLE);
       }
-      least = hitting.cardinality(); // with more to hit it takes no fewer
-      IntSet guess = met.rules(hitting);
+      least = (int) guess.size(); // with more to hit it takes no fewer
       switch (search(guess)) {
         case Outcome.Covered covered -> {
           return new Verdict(guess, Minimality.SMALLEST);
         }
-        case Outcome.Uncovered found -> met.add(holding(found.point()));
+        case Outcome.Uncovered found -> needed.add(holding(found.point()));
         case Outcome.Exhausted exhausted -> {
-          return new Verdict(known, Minimality.IRREDUCIBLE);
+          return new Verdict(known, least == size ? Minimality.SMALLEST : Minimality.IRREDUCIBLE);
         }
       }
     }
   }
 
-  /** The rules that were met so far, numbered as they came: without gaps, sets are small. */
-  private static final class Met {
-    private final Map<Integer, Integer> numbers = new HashMap<>();
-    private final List<Integer> rules = new ArrayList<>();
+  /** The sets of rules of which a cover needs at least one each. */
+  private final class Needed {
+    private final List<int[]> sets = new ArrayList<>();
 
-    /** Of which sets of rules, by their numbers here, each needs one. */
-    final List<BitSet> sets = new ArrayList<>();
+    void add(int[] rules) {
+      sets.add(rules);
+    }
 
-    void add(int[] needed) {
-      BitSet own = new BitSet();
-      for (int rule : needed) {
-        Integer known = numbers.putIfAbsent(rule, rules.size());
-        own.set(known == null ? rules.size() : known);
-        if (known == null) {
-          rules.add(rule);
-        }
+    /** Of the smallest hitting sets the first in rule order; null if the budget ran out. */
+    IntSet firstSmallest(int least, int most) {
+      int[] rules =
+          sets.stream()
+              .flatMapToInt(Arrays::stream)
+              .distinct()
+              .boxed()
+              .sorted(Comparator.comparingInt(candidates::position))
+              .mapToInt(Integer::intValue)
+              .toArray();
+      Map<Integer, Integer> numbers = new HashMap<>(); // without gaps: bit sets are small
+      for (int number = 0; number < rules.length; number++) {
+        numbers.put(rules[number], number);
       }
-      sets.add(own);
-    }
-
-    IntSet rules(BitSet some) {
-      return IntSet.of(some.stream().map(rules::get).toArray());
-    }
-  }
-
-  /** Two rules, unless one rule holds all of the target by itself. */
-  private Verdict smallestOfTwo(IntSet known) {
-    boolean settled = true;
-    for (int rule : holding(target.getFirst().lowest())) {
-      switch (Containment.of(target, regions.apply(rule), budget)) {
-        case INSIDE -> {
-          return new Verdict(IntSet.of(rule), Minimality.SMALLEST);
-        }
-        case NOT_INSIDE -> {}
-        case UNKNOWN -> settled = false;
+      List<BitSet> numbered = new ArrayList<>();
+      for (int[] set : sets) {
+        BitSet bits = new BitSet();
+        Arrays.stream(set).map(numbers::get).forEach(bits::set);
+        numbered.add(bits);
       }
+      BitSet hitting = HittingSet.firstSmallest(numbered, least, most, budget);
+      return hitting == null
+          ? null
+          : IntSet.of(hitting.stream().map(number -> rules[number]).toArray());
     }
-    return new Verdict(known, settled ? Minimality.SMALLEST : Minimality.IRREDUCIBLE);
   }
 
   private int[] holding(int[] point) {
-    int[] rules = holders.at(point);
+    int[] rules = candidates.holding(point);
     budget.take(rules.length);
     return rules;
   }

@@ -55,13 +55,22 @@ final class Shadowing {
       case Outcome.Covered covered -> {
         MinimalCause.Verdict minimalCause =
             MinimalCause.of(
-                target,
-                point -> index.holdingAbove(index.position(handle), point, index.size()),
-                index::region,
-                leastCovered,
-                covered.rules(),
-                budget);
+                target, earlierThan(handle), index::region, leastCovered, covered.rules(), budget);
         yield covered(handle, leastCovered, minimalCause);
+      }
+    };
+  }
+
+  private MinimalCause.Candidates earlierThan(int handle) {
+    return new MinimalCause.Candidates() {
+      @Override
+      public int[] holding(int[] point) {
+        return index.holdingAbove(index.position(handle), point, index.size());
+      }
+
+      @Override
+      public int position(int rule) {
+        return index.position(rule);
       }
     };
   }

@@ -54,7 +54,7 @@ final class Mutants {
     for (Mutant.Part part : Mutant.Part.values()) {
       if (part.isAskedBy(rule)) {
         Rule wider = part.leftOut(rule);
-        List<Box> all = index.space().region(index.resolution().match(wider));
+        List<Box> all = index.space().region(index.resolution().match(wider)).orElseThrow();
         add(new Mutant.Widened(rule.id(), part), handle, all);
       }
     }

@@ -19,6 +19,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -99,10 +100,11 @@ public final class Differences {
    */
   public static Difference between(
       RuleIndex before, Rulebase rulebase, Rulebase after, Aspect aspect, long steps) {
-    RuleIndex other = after.namesMeanAsIn(rulebase) ? before.with(after.rules()) : null;
-    return other == null
-        ? between(rulebase, after, aspect, steps)
-        : between(before.snapshot(), other, aspect, steps);
+    Optional<RuleIndex> other =
+        after.namesMeanAsIn(rulebase) ? before.with(after.rules()) : Optional.empty();
+    return other
+        .map(index -> between(before.snapshot(), index, aspect, steps))
+        .orElseGet(() -> between(rulebase, after, aspect, steps));
   }
 
   /**

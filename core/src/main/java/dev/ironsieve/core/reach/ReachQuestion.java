@@ -40,10 +40,11 @@ public final class ReachQuestion {
    *     to be made anew first
    */
   public static ReachAnswer ask(RuleIndex index, Rule pattern, int axis, long steps) {
-    List<Box> region = index.space().region(index.resolution().match(pattern));
-    if (region == null) {
-      throw new IllegalStateException("no room to tell the question apart");
-    }
+    List<Box> region =
+        index
+            .space()
+            .region(index.resolution().match(pattern))
+            .orElseThrow(() -> new IllegalStateException("no room to tell the question apart"));
     return new ReachQuestion(index, axis, steps).answer(region);
   }
 

@@ -16,10 +16,9 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.IntPredicate;
@@ -38,22 +37,9 @@ public final class RuleIndex {
   /** Stands for no rule: then the default rule decides. */
   public static final int NONE = -1;
 
-  /** An update in place leaves at most this share of handles unused. */
-  private static final int MOST_UNUSED = 3;
-
   private Resolution resolution;
   private final Space space;
-  private final List<Rule> rules = new ArrayList<>(); // by handle
-  private final List<Verdict> verdicts = new ArrayList<>(); // by handle
-  private final List<ResolvedMatch> matches = new ArrayList<>(); // by handle
-  private final List<List<Box>> regions = new ArrayList<>(); // by handle
-  private final Map<String, Integer> handles = new HashMap<>(); // by id, rules in force
-  private final List<Box> boxes = new ArrayList<>(); // of enabled rules
-  private final IntList ruleOf; // handle by box
-  private final IntList firstBox; // by handle
-  private int[] handleAt; // by position
-  private int[] positionOf; // by handle; -1 if gone
-  private int[] positionOfBox = {};
+  private final RuleTable table;
   private final FirstMatch firstMatch;
   private final OverlapIndex overlapping;
   private boolean asBuilt = true; // boxes are numbered by position
@@ -98,16 +84,15 @@ public final class RuleIndex {
       Space space) {
     this.resolution = resolution;
     this.space = space;
-    ruleOf = new IntList();
-    firstBox = new IntList();
-    handleAt = new int[all.size()];
-    for (int i = 0; i < handleAt.length; i++) {
-      handleAt[i] = add(all.get(i), found.get(i), regions.get(i));
+    table = new RuleTable();
+    int[] order = new int[all.size()];
+    for (int i = 0; i < order.length; i++) {
+      order[i] = table.add(all.get(i), found.get(i), regions.get(i));
     }
-    place(handleAt);
+    table.place(order);
     CompletableFuture<OverlapIndex> aside =
-        CompletableFuture.supplyAsync(() -> new OverlapIndex(space, boxes));
-    firstMatch = new FirstMatch(space, boxes, box -> positionOfBox[box], all.size());
+        CompletableFuture.supplyAsync(() -> new OverlapIndex(space, table.boxes()));
+    firstMatch = new FirstMatch(space, table.boxes(), table::positionOfBox, all.size());
     overlapping = aside.join();
   }
 
@@ -130,17 +115,9 @@ public final class RuleIndex {
   private RuleIndex(RuleIndex other) {
     resolution = other.resolution;
     space = other.space;
-    rules.addAll(other.rules);
-    verdicts.addAll(other.verdicts);
-    matches.addAll(other.matches);
-    regions.addAll(other.regions);
-    handles.putAll(other.handles);
-    boxes.addAll(other.boxes);
-    ruleOf = new IntList(other.ruleOf);
-    firstBox = new IntList(other.firstBox);
+    table = new RuleTable(other.table);
     asBuilt = other.asBuilt;
-    place(other.handleAt);
-    firstMatch = new FirstMatch(other.firstMatch, boxes, box -> positionOfBox[box]);
+    firstMatch = new FirstMatch(other.firstMatch, table.boxes(), table::positionOfBox);
     overlapping = new OverlapIndex(other.overlapping);
   }
 
@@ -154,26 +131,26 @@ public final class RuleIndex {
    * effect keep their handles, and their structures are shared.
    *
    * @param next rules with the same meaning of names
-   * @return null if there is no room for it
+   * @return empty if there is no room for it
    */
-  public RuleIndex with(List<Rule> next) {
+  public Optional<RuleIndex> with(List<Rule> next) {
     RuleIndex other = new RuleIndex(this);
-    return other.update(next, moved(next)) == null ? null : other;
+    return other.update(next, moved(next)).map(change -> other);
   }
 
   /** Ids of the fewest rules to treat as moved, so that all others keep their relative order. */
   private Set<String> moved(List<Rule> next) {
     int[] both =
         IntStream.range(0, next.size())
-            .map(i -> handle(next.get(i), i))
+            .map(i -> table.handle(next.get(i), i))
             .filter(handle -> handle != NONE)
             .toArray();
     BitSet kept =
         LongestIncreasingSubsequence.longest(
-            Arrays.stream(both).map(handle -> positionOf[handle]).toArray());
+            Arrays.stream(both).map(handle -> position(handle)).toArray());
     return IntStream.range(0, both.length)
         .filter(i -> !kept.get(i))
-        .mapToObj(i -> rules.get(both[i]).id())
+        .mapToObj(i -> rule(both[i]).id())
         .collect(Collectors.toSet());
   }
 
@@ -190,29 +167,29 @@ public final class RuleIndex {
    *
    * @param next the next state, whose classes are included
    */
-  public Relayout relayout(Next next) {
-    List<ResolvedMatch> found = inOrder(matches);
+  public Optional<Relayout> relayout(Next next) {
+    List<ResolvedMatch> found = table.matchesInOrder();
     List<ResolvedMatch> apart = new ArrayList<>(found);
     for (Rule rule : next.rules) {
       int handle = handle(rule.id());
-      if (handle == NONE || next.isOther(rule) || !rules.get(handle).matchesLike(rule)) {
+      if (handle == NONE || next.isOther(rule) || !rule(handle).matchesLike(rule)) {
         apart.add(next.names.match(rule));
       }
     }
     return relayout(resolution, found, new Space(resolution, apart));
   }
 
-  /** The same rules in another space; null if a point has none there. */
-  private Relayout relayout(Resolution names, List<ResolvedMatch> found, Space fresh) {
-    List<Rule> all = inOrder(rules);
-    UnaryOperator<int[]> points = space.pointsIn(fresh, all);
-    if (points == null) {
-      return null;
-    }
+  /** The same rules in another space; empty if a point has none there. */
+  private Optional<Relayout> relayout(Resolution names, List<ResolvedMatch> found, Space fresh) {
+    List<Rule> all = table.rulesInOrder();
     int[] axes =
         IntStream.range(0, fresh.axes()).filter(axis -> !fresh.shares(axis, space)).toArray();
-    return new Relayout(
-        new RuleIndex(names, all, found, fresh.regions(found), fresh), points, axes);
+    return space
+        .pointsIn(fresh, all)
+        .map(
+            points ->
+                new Relayout(
+                    new RuleIndex(names, all, found, fresh.regions(found), fresh), points, axes));
   }
 
   /**
@@ -220,14 +197,14 @@ public final class RuleIndex {
    * index must not be used afterwards.
    *
    * @param rulebase in which the names of these rules have the same meaning
-   * @return null if it has other coordinates, or the names differ
+   * @return empty if it has other coordinates, or the names differ
    */
-  public Relayout in(Rulebase rulebase) {
+  public Optional<Relayout> in(Rulebase rulebase) {
     if (!coordinates(rulebase.vocabularies()).equals(coordinates(resolution.vocabularies()))) {
-      return null;
+      return Optional.empty();
     }
     Resolution names = new Resolution(rulebase, resolution);
-    List<ResolvedMatch> found = matches(names, inOrder(rules));
+    List<ResolvedMatch> found = matches(names, table.rulesInOrder());
     return relayout(names, found, new Space(names, found, space));
   }
 
@@ -238,52 +215,18 @@ public final class RuleIndex {
   /**
    * The same, but faster: the classes of removed rules remain, and no classes are added.
    *
-   * @return null if there may be too many such classes
+   * @return empty if there may be too many such classes
    */
-  public Relayout relabelled() {
-    Relabelling relabelled = space.relabelled();
-    if (relabelled == null) {
-      return null;
-    }
-    List<List<Box>> laidOut = relabelled.regions(inOrder(regions));
+  public Optional<Relayout> relabelled() {
+    return space.relabelled().map(this::relayout);
+  }
+
+  private Relayout relayout(Relabelling relabelling) {
+    List<List<Box>> regions = relabelling.regions(table.regionsInOrder());
     RuleIndex index =
-        new RuleIndex(resolution, inOrder(rules), inOrder(matches), laidOut, relabelled.to());
-    return new Relayout(index, relabelled::point, relabelled.axes());
-  }
-
-  private <T> List<T> inOrder(List<T> byHandle) {
-    return Arrays.stream(handleAt).mapToObj(byHandle::get).toList();
-  }
-
-  /** Takes a rule in, without a place yet. */
-  private int add(Rule rule, ResolvedMatch match, List<Box> region) {
-    int handle = rules.size();
-    rules.add(rule);
-    verdicts.add(rule.verdict());
-    matches.add(match);
-    regions.add(region);
-    handles.put(rule.id(), handle);
-    firstBox.add(boxes.size());
-    if (rule.isInForce()) {
-      for (Box box : region) {
-        boxes.add(box);
-        ruleOf.add(handle);
-      }
-    }
-    return handle;
-  }
-
-  private void place(int[] handleAt) {
-    this.handleAt = handleAt;
-    positionOf = new int[rules.size()];
-    Arrays.fill(positionOf, -1);
-    for (int i = 0; i < handleAt.length; i++) {
-      positionOf[handleAt[i]] = i;
-    }
-    positionOfBox = new int[boxes.size()];
-    for (int box = 0; box < positionOfBox.length; box++) {
-      positionOfBox[box] = positionOf[ruleOf.get(box)];
-    }
+        new RuleIndex(
+            resolution, table.rulesInOrder(), table.matchesInOrder(), regions, relabelling.to());
+    return new Relayout(index, relabelling::point, relabelling.axes());
   }
 
   public Space space() {
@@ -296,51 +239,45 @@ public final class RuleIndex {
 
   /** How many rules there are. */
   public int size() {
-    return handleAt.length;
+    return table.size();
   }
 
   /** One more than the highest handle that was ever given. */
   public int handles() {
-    return rules.size();
+    return table.handles();
   }
 
   public int handleAt(int position) {
-    return handleAt[position];
+    return table.handleAt(position);
   }
 
   /** The handle of a rule by its id, or {@link #NONE}. */
   public int handle(String id) {
-    return handles.getOrDefault(id, NONE);
-  }
-
-  /** The same, quicker if the rule stands where it stood. */
-  private int handle(Rule rule, int position) {
-    boolean there = position < size() && rules.get(handleAt[position]) == rule;
-    return there ? handleAt[position] : handle(rule.id());
+    return table.handle(id);
   }
 
   /** The place of a rule, from 0; -1 if it is no longer there. */
   public int position(int handle) {
-    return positionOf[handle];
+    return table.position(handle);
   }
 
   public Rule rule(int handle) {
-    return rules.get(handle);
+    return table.rule(handle);
   }
 
   /** A rule's criteria with every name looked up. */
   public ResolvedMatch match(int handle) {
-    return matches.get(handle);
+    return table.match(handle);
   }
 
   /** The feasible connections that a rule matches, as disjoint boxes. */
   public List<Box> region(int handle) {
-    return regions.get(handle);
+    return table.region(handle);
   }
 
   /** Whether a point, of which terms may be unknown, is in a rule's region. */
   public boolean holds(int handle, int[] point) {
-    for (Box box : regions.get(handle)) {
+    for (Box box : table.region(handle)) {
       if (holds(box, point)) {
         return true;
       }
@@ -365,7 +302,7 @@ public final class RuleIndex {
   /** The enabled rule that decides a point; null if the default rule does. */
   public Rule ruleAt(int[] point) {
     int handle = first(point);
-    return handle == NONE ? null : rules.get(handle);
+    return handle == NONE ? null : rule(handle);
   }
 
   /** Some rules, those that stand last first. */
@@ -380,7 +317,7 @@ public final class RuleIndex {
   /** The first enabled rule at {@code position} or behind that holds a point, or {@link #NONE}. */
   public int firstFrom(int position, int[] point) {
     int box = firstMatch.find(point, position);
-    return box < 0 ? NONE : ruleOf.get(box);
+    return box < 0 ? NONE : table.ruleOf(box);
   }
 
   /**
@@ -395,7 +332,7 @@ public final class RuleIndex {
     long[] all = new long[boxes.size()];
     for (int i = 0; i < all.length; i++) {
       int box = boxes.get(i);
-      all[i] = (long) positionOfBox[box] << 32 | ruleOf.get(box);
+      all[i] = (long) table.positionOfBox(box) << 32 | table.ruleOf(box);
     }
     Arrays.sort(all);
     int[] rules = new int[Math.min(most, all.length)];
@@ -408,12 +345,12 @@ public final class RuleIndex {
   /** The enabled rule that decides a point when a rule is not there, or {@link #NONE}. */
   public int firstWithout(int handle, int[] point) {
     int first = first(point);
-    return first == handle ? firstFrom(positionOf[handle] + 1, point) : first;
+    return first == handle ? firstFrom(position(handle) + 1, point) : first;
   }
 
   /** The verdict of a rule; for {@link #NONE} that of the default rule. */
   public Verdict verdict(int handle) {
-    return handle == NONE ? DefaultRule.verdict(null) : verdicts.get(handle);
+    return handle == NONE ? DefaultRule.verdict(null) : table.verdict(handle);
   }
 
   /** The enabled rules that meet one of some boxes. */
@@ -449,12 +386,12 @@ public final class RuleIndex {
   }
 
   Box box(int number) {
-    return boxes.get(number);
+    return table.boxes().get(number);
   }
 
   /** The handle of a box's rule. */
   int ruleOf(int number) {
-    return ruleOf.get(number);
+    return table.ruleOf(number);
   }
 
   /** No box of a rule at the position or below has a number below this. */
@@ -464,11 +401,11 @@ public final class RuleIndex {
 
   /** No box of a rule above the position has this number or a higher one. */
   int endOfBoxesAbove(int position) {
-    return asBuilt ? boxesBefore(position) : boxes.size();
+    return asBuilt ? boxesBefore(position) : table.boxes().size();
   }
 
   private int boxesBefore(int position) {
-    return position < size() ? firstBox.get(handleAt[position]) : boxes.size();
+    return position < size() ? table.firstBox(handleAt(position)) : table.boxes().size();
   }
 
   /**
@@ -502,106 +439,32 @@ public final class RuleIndex {
    * Takes over the next state of the rules. A rule that now matches or decides otherwise, or that
    * was moved, counts as gone and as fresh.
    *
-   * @return null if there is no room for it: then the order has to be laid out anew, see {@link
+   * @return empty if there is no room for it: then the rules have to be laid out anew, see {@link
    *     #relabelled} and {@link #relayout}
    */
-  public Change update(Next next) {
-    int prefix = 0;
-    int count = next.rules.size();
-    int most = Math.min(count, size());
-    while (prefix < most && isSame(prefix, next.rules.get(prefix), next)) {
-      prefix++;
-    }
-    int suffix = 0;
-    while (suffix < most - prefix
-        && isSame(size() - 1 - suffix, next.rules.get(count - 1 - suffix), next)) {
-      suffix++;
-    }
-    Map<Integer, Integer> gone = new HashMap<>();
-    List<Integer> fresh = new ArrayList<>();
-    List<Integer> reworded = new ArrayList<>();
-    int[] places = new int[count];
-    System.arraycopy(handleAt, 0, places, 0, prefix);
-    System.arraycopy(handleAt, size() - suffix, places, count - suffix, suffix);
-    Set<Integer> kept = new HashSet<>();
-    int end = count - suffix;
-    List<ResolvedMatch> newMatches = new ArrayList<>();
-    List<List<Box>> newRegions = new ArrayList<>();
-    for (int i = prefix; i < end; i++) {
-      Rule rule = next.rules.get(i);
-      int handle = handle(rule, i);
-      boolean there =
-          handle != NONE && !next.moved.contains(rule.id()) && decidesLike(rules.get(handle), rule);
-      boolean asSaid = there && !next.isOther(rule) && rules.get(handle).matchesLike(rule);
-      ResolvedMatch match = asSaid ? null : next.names.match(rule);
-      boolean same = asSaid || there && match.equals(matches.get(handle));
-      if (same) {
-        kept.add(handle);
-      }
-      List<Box> region = same ? null : space.region(match);
-      if (!same && region == null) {
-        return null;
-      }
-      newMatches.add(match);
-      newRegions.add(region);
-    }
-    if (rules.size() + newRegions.size() - kept.size() > MOST_UNUSED * (count + 100)) {
-      return null;
-    }
-    resolution = next.names;
-    space.takeOver(resolution);
-    asBuilt = false;
-    for (int i = prefix; i < size() - suffix; i++) {
-      if (!kept.contains(handleAt[i])) {
-        gone.put(handleAt[i], i);
-        remove(handleAt[i]);
-      }
-    }
-    int firstNewBox = boxes.size();
-    for (int i = prefix; i < end; i++) {
-      Rule rule = next.rules.get(i);
-      List<Box> region = newRegions.get(i - prefix);
-      if (region == null) {
-        places[i] = handle(rule, i);
-        if (rules.set(places[i], rule) != rule) {
-          reworded.add(places[i]);
-        }
-      } else {
-        places[i] = add(rule, newMatches.get(i - prefix), region);
-        fresh.add(places[i]);
-      }
-    }
-    place(places);
-    for (int box = firstNewBox; box < boxes.size(); box++) {
-      firstMatch.add(box);
-      overlapping.add(box, boxes.get(box));
-    }
-    return new Change(gone, fresh, reworded);
+  public Optional<Change> update(Next next) {
+    return RuleIndexUpdate.of(table, space, next)
+        .map(
+            update -> {
+              resolution = next.names;
+              space.takeOver(resolution);
+              asBuilt = false;
+              return update.apply(this::removeBox, this::addBox);
+            });
+  }
+
+  private void addBox(int box) {
+    firstMatch.add(box);
+    overlapping.add(box, table.boxes().get(box));
+  }
+
+  private void removeBox(int box) {
+    overlapping.remove(box);
+    firstMatch.remove(box);
   }
 
   /** The same for rules whose names keep their meaning. */
-  public Change update(List<Rule> rules, Set<String> moved) {
+  public Optional<Change> update(List<Rule> rules, Set<String> moved) {
     return update(next(rules, moved));
-  }
-
-  private void remove(int handle) {
-    Rule rule = rules.get(handle);
-    handles.remove(rule.id(), handle);
-    if (rule.isInForce()) {
-      for (int i = 0; i < regions.get(handle).size(); i++) {
-        int box = firstBox.get(handle) + i;
-        overlapping.remove(box);
-        firstMatch.remove(box);
-      }
-    }
-  }
-
-  /** Whether a rule stands at a place, and means what it meant. */
-  private boolean isSame(int position, Rule rule, Next next) {
-    return rules.get(handleAt[position]) == rule && !next.isOther(rule);
-  }
-
-  private static boolean decidesLike(Rule was, Rule is) {
-    return was.isInForce() == is.isInForce() && was.verdict() == is.verdict();
   }
 }

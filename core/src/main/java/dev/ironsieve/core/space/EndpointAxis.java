@@ -13,6 +13,7 @@ import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 
@@ -173,17 +174,23 @@ final class EndpointAxis extends Axis {
   }
 
   /**
-   * The codes of a criterion on this end, for each address family; null if there is no room for its
-   * classes.
+   * The codes of a criterion on this end, for each address family; empty if there is no room for
+   * its classes.
    */
-  IntSet[] codes(IntSet zones, AddressSet addresses) {
+  Optional<IntSet[]> codesIfRoom(IntSet zones, AddressSet addresses) {
     Map<AddressSet, IntSet[]> known = coded.computeIfAbsent(zones, z -> new IdentityHashMap<>());
     IntSet[] codes = known.get(addresses);
     if (codes == null && (addresses.isAll() || separated(zones, addresses))) {
       codes = compute(new Side(zones, addresses), ranges(List.of(addresses)), 0);
       known.put(addresses, codes);
     }
-    return codes;
+    return Optional.ofNullable(codes);
+  }
+
+  /** The codes of a criterion that is told apart, or for which there is room. */
+  IntSet[] codes(IntSet zones, AddressSet addresses) {
+    return codesIfRoom(zones, addresses)
+        .orElseThrow(() -> new IllegalStateException("no room for a criterion"));
   }
 
   private boolean separated(IntSet zones, AddressSet addresses) {

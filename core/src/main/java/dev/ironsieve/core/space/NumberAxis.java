@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.IdentityHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /** A dimension whose values are integers: services, source ports. A class is a run of values. */
@@ -89,16 +90,19 @@ final class NumberAxis extends Axis {
     return at == feasible.intervals() ? -1 : Math.max(value, feasible.first(at));
   }
 
-  /** The codes of a set; null if there is no room to tell it apart. */
-  IntSet codes(IntSet set) {
+  /** The codes of a set of values; empty if there is no room to tell it apart. */
+  Optional<IntSet> codesIfRoom(IntSet set) {
     IntSet known = coded.get(set);
-    if (known == null) {
-      known = separated(set) ? compute(set) : null;
-      if (known != null) {
-        coded.put(set, known);
-      }
+    if (known == null && separated(set)) {
+      known = compute(set);
+      coded.put(set, known);
     }
-    return known;
+    return Optional.ofNullable(known);
+  }
+
+  /** The codes of a set of values that is told apart, or for which there is room. */
+  IntSet codes(IntSet set) {
+    return codesIfRoom(set).orElseThrow(() -> new IllegalStateException("no room for a set"));
   }
 
   private boolean separated(IntSet set) {

@@ -3,6 +3,7 @@ package dev.ironsieve.core.space;
 import dev.ironsieve.core.model.Rule;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 
 /** Translates points of a space into another space in which the same rules hold. */
@@ -18,17 +19,17 @@ final class PointTranslation {
    *
    * @param other over the same zones, addresses, services and coordinates
    * @param rules whose names mean the same in both
-   * @return null if they do not, as far as a point has none there
+   * @return empty if a point may have none there
    */
-  UnaryOperator<int[]> pointsIn(Space other, List<Rule> rules) {
+  Optional<UnaryOperator<int[]>> pointsIn(Space other, List<Rule> rules) {
     int[][] values = new int[space.terms.length][];
     for (int i = 0; i < values.length; i++) {
       values[i] = space.resolution.valuesIn(other.resolution, i, rules);
       if (values[i] != null && Arrays.stream(values[i]).anyMatch(value -> value < 0)) {
-        return null;
+        return Optional.empty();
       }
     }
-    return point -> pointIn(other, point, values);
+    return Optional.of(point -> pointIn(other, point, values));
   }
 
   private int[] pointIn(Space other, int[] point, int[][] values) {

@@ -5,21 +5,14 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Vocabulary;
-import dev.ironsieve.core.parallel.Tasks;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.Family;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.Transport;
-import dev.ironsieve.core.sets.TransportSet;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
-import java.util.Collections;
-import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 import java.util.SplittableRandom;
 import java.util.function.UnaryOperator;
 
@@ -90,69 +83,19 @@ public final class Space {
    */
   public Space(Resolution resolution, Collection<ResolvedMatch> matches, Space like) {
     this.resolution = resolution;
-    List<EndpointAxis.Side> fromSides = new ArrayList<>(matches.size());
-    List<EndpointAxis.Side> toSides = new ArrayList<>(matches.size());
-    Set<IntSet> serviceSets = distinct();
-    Set<IntSet> portSets = distinct();
-    for (ResolvedMatch match : matches) {
-      fromSides.add(new EndpointAxis.Side(match.fromZones(), match.from()));
-      toSides.add(new EndpointAxis.Side(match.toZones(), match.to()));
-      for (ResolvedMatch.Portion portion : match.portions()) {
-        for (TransportSet.Part part : portion.services().parts()) {
-          serviceSets.add(part.services());
-          portSets.add(part.sourcePorts());
-        }
-      }
-    }
-    resolution.concernedByNeeds().forEach(f -> serviceSets.add(resolution.usualServices(f)));
-    if (portSets.stream().anyMatch(ports -> ports != Transport.ANY_PORT)) {
-      serviceSets.add(Transport.WITH_PORTS);
-    }
     coordinates =
         resolution.vocabularies().stream().map(Vocabulary::coordinate).toArray(Coordinate[]::new);
     terms = new SymbolAxis[coordinates.length];
     asked = new boolean[terms.length];
     listed = new boolean[terms.length];
     matches.forEach(this::noteTerms);
-    axes = new Axis[TERMS + terms.length];
-    Axis[] known = linesOf(like);
-    // Lines know nothing of each other, and take most of the time of a space.
-    Tasks.each(
-        axes.length,
-        axis ->
-            axes[axis] =
-                switch (axis) {
-                  case FROM -> EndpointAxis.of(resolution, fromSides, known[axis]);
-                  case TO -> EndpointAxis.of(resolution, toSides, known[axis]);
-                  case SERVICE -> NumberAxis.of(Transport.ANY_SERVICE, serviceSets, known[axis]);
-                  case SOURCE_PORT -> NumberAxis.of(Transport.ANY_PORT, portSets, known[axis]);
-                  default -> symbols(axis - TERMS, matches, known[axis]);
-                });
+    axes = new AxesBuilder(resolution, matches).build(like);
     from = (EndpointAxis) axes[FROM];
     to = (EndpointAxis) axes[TO];
     services = (NumberAxis) axes[SERVICE];
     sourcePorts = (NumberAxis) axes[SOURCE_PORT];
     Arrays.setAll(terms, i -> (SymbolAxis) axes[TERMS + i]);
     classesAsMade = allClasses();
-  }
-
-  /** The lines of another state that may do for this one, by axis; null where none does. */
-  private Axis[] linesOf(Space like) {
-    Axis[] out = new Axis[axes.length];
-    if (like == null) {
-      return out;
-    }
-    boolean sameZones = resolution.hasZonesOf(like.resolution);
-    for (int axis = 0; axis < out.length; axis++) {
-      boolean same =
-          switch (axis) {
-            case FROM, TO -> sameZones;
-            case SERVICE, SOURCE_PORT -> true;
-            default -> resolution.hasValuesOf(like.resolution, axis - TERMS);
-          };
-      out[axis] = same && !like.axes[axis].isFull() ? like.axes[axis] : null;
-    }
-    return out;
   }
 
   /** The same classes as in another, spread evenly again where there is no room. */
@@ -186,38 +129,13 @@ public final class Space {
    * The same classes, with the room between them spread evenly again on the axes where there was
    * not enough; quicker than to lay everything out anew. This space is not to be used any more.
    *
-   * @return null if so many classes have come since everything was laid out that it is better done
+   * @return empty if so many classes have come since everything was laid out that it is better done
    *     again
    */
-  public Relabelling relabelled() {
+  public Optional<Relabelling> relabelled() {
     return allClasses() > MOST_GROWTH * classesAsMade
-        ? null
-        : new Relabelling(this, new Space(this));
-  }
-
-  /** For sets that many rules share, each object once. */
-  private static Set<IntSet> distinct() {
-    return Collections.newSetFromMap(new IdentityHashMap<>());
-  }
-
-  private SymbolAxis symbols(int number, Collection<ResolvedMatch> matches, Axis known) {
-    Set<IntSet> sets = distinct();
-    sets.add(resolution.anyTerms().get(number));
-    for (ResolvedMatch match : matches) {
-      for (ResolvedMatch.Portion portion : match.portions()) {
-        sets.add(portion.terms().get(number));
-      }
-    }
-    switch (resolution.vocabularies().get(number).coordinate()) {
-      case APPLICATION -> resolution.concernedByNeeds().forEach(fact -> sets.add(fact.uses()));
-      case SITE ->
-          resolution.concernedByNeeds().stream()
-              .map(resolution::usualSites)
-              .filter(Objects::nonNull)
-              .forEach(sets::add);
-      default -> {}
-    }
-    return SymbolAxis.of(resolution.vocabularies().get(number).values().size(), sets, known);
+        ? Optional.empty()
+        : Optional.of(new Relabelling(this, new Space(this)));
   }
 
   private void noteTerms(ResolvedMatch match) {
@@ -367,98 +285,25 @@ public final class Space {
 
   /** Everything feasible, as one box for each family. */
   public List<Box> everything() {
-    List<Box> out = new ArrayList<>();
-    for (Family family : Family.values()) {
-      IntSet[] sides = new IntSet[axes.length];
-      for (int axis = 0; axis < axes.length; axis++) {
-        sides[axis] = axes[axis].all();
-      }
-      sides[FROM] = from.family(family);
-      sides[TO] = to.family(family);
-      if (!sides[FROM].isEmpty() && !sides[TO].isEmpty()) {
-        out.add(new Box(sides));
-      }
-    }
-    return out;
+    return new Regions(this).everything();
   }
 
   /**
    * The feasible connections of a match as disjoint boxes; no box if nothing feasible matches. A
    * match that this space does not tell apart yet is added to it first.
    *
-   * @return null if there is no room left to tell it apart: then a new space has to be made
+   * @return empty if there is no room left to tell it apart: then a new space has to be made
    */
-  public List<Box> region(ResolvedMatch match) {
-    IntSet[] fromCodes = from.codes(match.fromZones(), match.from());
-    IntSet[] toCodes = to.codes(match.toZones(), match.to());
-    if (fromCodes == null || toCodes == null) {
-      return null;
-    }
-    noteTerms(match);
-    return boxes(match, fromCodes, toCodes);
+  public Optional<List<Box>> region(ResolvedMatch match) {
+    Optional<List<Box>> region = new Regions(this).of(match);
+    region.ifPresent(boxes -> noteTerms(match));
+    return region;
   }
 
   /** The same of many matches, all of which this space was made to tell apart; in their order. */
   public List<List<Box>> regions(List<ResolvedMatch> matches) {
-    return matches.parallelStream()
-        .map(
-            match ->
-                boxes(
-                    match,
-                    from.codes(match.fromZones(), match.from()),
-                    to.codes(match.toZones(), match.to())))
-        .toList();
-  }
-
-  private List<Box> boxes(ResolvedMatch match, IntSet[] fromCodes, IntSet[] toCodes) {
-    List<Box> out = new ArrayList<>(2);
-    for (ResolvedMatch.Portion portion : match.portions()) {
-      if (!addBoxes(out, fromCodes, toCodes, portion)) {
-        return null;
-      }
-    }
-    return out;
-  }
-
-  /** False if there is no room left to tell the portion apart. */
-  private boolean addBoxes(
-      List<Box> out, IntSet[] fromCodes, IntSet[] toCodes, ResolvedMatch.Portion portion) {
-    IntSet[] termCodes = new IntSet[terms.length];
-    for (int i = 0; i < terms.length; i++) {
-      termCodes[i] = terms[i].codes(portion.terms().get(i));
-      if (termCodes[i] == null) {
-        return false;
-      }
-      if (termCodes[i].isEmpty()) {
-        return true;
-      }
-    }
-    for (Family family : Family.values()) {
-      if (fromCodes[family.ordinal()].isEmpty() || toCodes[family.ordinal()].isEmpty()) {
-        continue;
-      }
-      for (TransportSet.Part part : portion.services().parts()) {
-        IntSet serviceCodes = services.codes(part.services());
-        IntSet portCodes = sourcePorts.codes(part.sourcePorts());
-        if (serviceCodes == null || portCodes == null) {
-          return false;
-        }
-        if (portCodes != sourcePorts.all() && services.codes(Transport.WITH_PORTS) == null) {
-          return false;
-        }
-        if (serviceCodes.isEmpty() || portCodes.isEmpty()) {
-          continue;
-        }
-        IntSet[] sides = new IntSet[axes.length];
-        sides[FROM] = fromCodes[family.ordinal()];
-        sides[TO] = toCodes[family.ordinal()];
-        sides[SERVICE] = serviceCodes;
-        sides[SOURCE_PORT] = portCodes;
-        System.arraycopy(termCodes, 0, sides, TERMS, terms.length);
-        out.add(new Box(sides));
-      }
-    }
-    return true;
+    Regions regions = new Regions(this);
+    return matches.parallelStream().map(match -> regions.of(match).orElseThrow()).toList();
   }
 
   /**
@@ -497,9 +342,9 @@ public final class Space {
    *
    * @param other over the same zones, addresses, services and coordinates
    * @param rules whose names mean the same in both
-   * @return null if a point may have none there
+   * @return empty if a point may have none there
    */
-  public UnaryOperator<int[]> pointsIn(Space other, List<Rule> rules) {
+  public Optional<UnaryOperator<int[]>> pointsIn(Space other, List<Rule> rules) {
     return new PointTranslation(this).pointsIn(other, rules);
   }
 
@@ -518,16 +363,9 @@ public final class Space {
     return axes[axis].here(codes, other.axes[axis]);
   }
 
-  /**
-   * A box without those of its points that no connection has: since the lowest source port stands
-   * for all where a protocol has none, a box without it has only services with ports.
-   */
+  /** A box without those of its points that no connection has. */
   public Optional<Box> feasible(Box box) {
-    if (box.side(SOURCE_PORT).contains(sourcePorts.all().min())) {
-      return Optional.of(box);
-    }
-    IntSet left = box.side(SERVICE).intersect(services.codes(Transport.WITH_PORTS));
-    return left.isEmpty() ? Optional.empty() : Optional.of(box.with(SERVICE, left));
+    return new Regions(this).feasible(box);
   }
 
   /** The values of a box on each axis that it narrows, with a count if there are many. */

@@ -7,6 +7,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntUnaryOperator;
 import java.util.stream.IntStream;
@@ -66,14 +67,19 @@ final class SymbolAxis extends Axis {
     return new SymbolAxis(this);
   }
 
-  /** The codes of a set of values; null if there is no room to tell it apart. */
-  IntSet codes(IntSet set) {
+  /** The codes of a set of values; empty if there is no room to tell it apart. */
+  Optional<IntSet> codesIfRoom(IntSet set) {
     IntSet known = coded.get(set);
     if (known == null && separated(set)) {
       known = compute(set, value -> rankOf(codeOf[value]));
       coded.put(set, known);
     }
-    return known;
+    return Optional.ofNullable(known);
+  }
+
+  /** The codes of a set of values that is told apart, or for which there is room. */
+  IntSet codes(IntSet set) {
+    return codesIfRoom(set).orElseThrow(() -> new IllegalStateException("no room for a set"));
   }
 
   /** Gives the members of each class that the set cuts in two a class of their own. */

@@ -53,7 +53,7 @@ class CertificatesTest {
     }
 
     private Set<String> asked() {
-      RuleIndex.Change change = index.update(base().rules(), Set.of());
+      RuleIndex.Change change = index.update(base().rules(), Set.of()).orElseThrow();
       Set<String> out = new TreeSet<>();
       certificates.update(change, IndexChange.of(change, index)).stream()
           .forEach(handle -> out.add(index.rule(handle).id()));

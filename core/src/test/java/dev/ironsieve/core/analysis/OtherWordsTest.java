@@ -268,8 +268,8 @@ class OtherWordsTest {
                 OBJECTS.get(2)),
             base.sections());
     RuleIndex index = new RuleIndex(base);
-    assertThat(index.in(other)).isNull(); // no value is in both any more
-    assertThat(index.in(base).index().rule(0)).isSameAs(list);
+    assertThat(index.in(other)).isEmpty(); // no value is in both any more
+    assertThat(index.in(base).orElseThrow().index().rule(0)).isSameAs(list);
     assertThat(other.hasObjectsOf(base)).isFalse();
     assertThat(base.hasObjectsOf(base.named("another"))).isTrue();
   }
@@ -295,10 +295,10 @@ class OtherWordsTest {
                     "s", "S", List.of(quay, web, saying("c", Coordinate.SITE, "pier.example")))));
     RuleIndex index = new RuleIndex(base);
     int site = index.space().axis(Coordinate.SITE);
-    RuleIndex.Relayout anew = index.in(more);
+    RuleIndex.Relayout anew = index.in(more).orElseThrow();
     assertThat(anew.axes()).containsExactly(site);
-    assertThat(anew.index().update(List.of(quay), Set.of())).isNotNull();
-    assertThat(anew.index().in(more).axes())
+    assertThat(anew.index().update(List.of(quay), Set.of())).isPresent();
+    assertThat(anew.index().in(more).orElseThrow().axes())
         .as("the rule that is gone told services apart")
         .containsExactly(Space.SERVICE);
   }

@@ -113,7 +113,7 @@ class RoomTest {
         live.update(base, touched);
         if (live.index() != before) {
           madeRoom++;
-          relabelled += before.relabelled() == null ? 0 : 1;
+          relabelled += before.relabelled().isPresent() ? 1 : 0;
         }
         if (step % EVERY == 0) {
           compare("round " + round + " step " + step, live, new LiveAnalysis(base));

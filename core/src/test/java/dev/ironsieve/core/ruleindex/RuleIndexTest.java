@@ -20,6 +20,7 @@ import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.SplittableRandom;
@@ -173,14 +174,14 @@ class RuleIndexTest {
         Set<String> moved = new HashSet<>();
         List<Rule> next = edited(world, rules, moved, random, step);
         String where = "seed " + seed + " step " + step;
-        RuleIndex.Change change = index.update(next, moved);
-        if (change == null) {
+        Optional<RuleIndex.Change> change = index.update(next, moved);
+        if (change.isEmpty()) {
           index =
               new RuleIndex(
                   index.resolution(), next, RuleIndex.space(index.resolution(), next, List.of()));
         } else {
           inPlace++;
-          checkChange(index, rules, next, change, where);
+          checkChange(index, rules, next, change.get(), where);
         }
         rules = next;
         check(index, rules, points, where);
@@ -207,8 +208,7 @@ class RuleIndexTest {
         Set<String> moved = new HashSet<>();
         List<Rule> next = edited(world, all, moved, random, step);
         String where = rules + " rules, step " + step;
-        RuleIndex.Change change = index.update(next, moved);
-        assertThat(change).as(where).isNotNull();
+        RuleIndex.Change change = index.update(next, moved).orElseThrow();
         checkChange(index, all, next, change, where);
         all = next;
         check(index, all, points, where);
@@ -254,7 +254,7 @@ class RuleIndexTest {
       for (int step = 0; step < 3; step++) {
         next = edited(world, next, new HashSet<>(), random, step);
       }
-      RuleIndex other = index.with(next);
+      RuleIndex other = index.with(next).orElseThrow();
       assertThat(other.space()).isSameAs(index.space());
       for (int step = 3; step < 6; step++) {
         String where = "seed " + seed + " step " + step;
@@ -262,7 +262,7 @@ class RuleIndexTest {
         check(index, rules, points, where + ", the one before");
         Set<String> moved = new HashSet<>();
         List<Rule> more = edited(world, step % 2 == 0 ? next : rules, moved, random, step);
-        if ((step % 2 == 0 ? other : index).update(more, moved) == null) {
+        if ((step % 2 == 0 ? other : index).update(more, moved).isEmpty()) {
           break;
         }
         next = step % 2 == 0 ? more : next;
@@ -280,7 +280,7 @@ class RuleIndexTest {
     next.add(1, next.remove(7));
     next.remove(4);
     next.add(world.rule("new"));
-    RuleIndex other = index.with(next);
+    RuleIndex other = index.with(next).orElseThrow();
     for (Rule rule : rules) {
       int handle = index.handle(rule.id());
       boolean alike = !rule.id().equals("r7") && next.contains(rule);
@@ -322,7 +322,7 @@ class RuleIndexTest {
 
   private static RuleIndex.Change update(RuleIndex index, Rule second, String... moved) {
     List<Rule> next = List.of(index.rule(index.handleAt(0)), second, index.rule(index.handleAt(2)));
-    return index.update(next, Set.of(moved));
+    return index.update(next, Set.of(moved)).orElseThrow();
   }
 
   @Test

@@ -215,7 +215,7 @@ public class DraftQuestions {
 
   private static ReachAnswer reach(QuestionIndex.Asked asked, Rule pattern, int axis) {
     RuleIndex live = asked.analysis().index();
-    boolean fits = live.space().region(live.resolution().match(pattern)) != null;
+    boolean fits = live.space().region(live.resolution().match(pattern)).isPresent();
     RuleIndex index = fits ? live : new RuleIndex(asked.state().rulebase());
     ReachAnswer answer = ReachQuestion.ask(index, pattern, axis, ReachQuestion.STEPS);
     return new ReachAnswer(
