@@ -2,17 +2,8 @@ import { Cancelled } from '../api/client';
 import { focusFilter, focusProbe, focusRules } from '../ui/focus';
 import { benchCommands, draftCommands, pressedCommand } from '../shell/commands';
 import type { Opened } from '../shell/opened';
-import {
-  lazy,
-  Suspense,
-  useCallback,
-  useEffect,
-  useEffectEvent,
-  useMemo,
-  useRef,
-  useState,
-} from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
 import type { Rule } from '../api/types';
 import { useChecks } from '../checks/useChecks';
 import { allRules } from '../draft/applyEdit';
@@ -26,6 +17,7 @@ import { RulesPage, type RulesHandle } from '../rules/RulesPage';
 import { Header } from './Header';
 import { Rail } from './Rail';
 import type { Place } from '../shell/places';
+import { queryOf, useUrlState } from '../shell/useUrlState';
 import { mayEdit, useSession } from '../shell/session';
 import { StateLine } from './StateLine';
 import { flipTheme } from './theme';
@@ -50,6 +42,10 @@ const ExportDialog = lazy(() =>
   import('./ExportDialog').then((m) => ({ default: m.ExportDialog })),
 );
 
+/** What the URL of the rules holds: the focused rule, the probed connection and the filter. */
+const RULES_PARAMETERS = ['rule', 'probe', 'q'] as const;
+type RulesParameters = Record<(typeof RULES_PARAMETERS)[number], string>;
+
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement && target.matches('input, textarea, select, [contenteditable]');
 
@@ -59,16 +55,20 @@ export default function Workbench() {
   const id = Number(params.id);
   const place = (params.place ?? 'rules') as Place;
   const navigate = useNavigate();
-  const [search, setSearch] = useSearchParams();
   const { person } = useSession();
   const handle = useDraft(id);
   const { draft } = handle;
   const [opened, setOpened] = useState<Opened>(null);
   const [repairing, setRepairing] = useState<FindingKind | null>(null);
   const [rules, setRules] = useState<RulesHandle | null>(null);
-  const [focus, setFocus] = useState<string | null>(search.get('rule'));
-  const [line, setLine] = useState(search.get('probe') ?? '');
-  const [filter, setFilter] = useState(search.get('q') ?? '');
+  const url = useUrlState('rules', RULES_PARAMETERS, (shown) => {
+    if (shown.rule) rules?.goTo(shown.rule);
+  });
+  const { set: setUrl, step } = url;
+  const { rule: focus, probe: line, q: filter } = url.values;
+  const setFocus = useCallback((rule: string | null) => setUrl({ rule: rule ?? '' }), [setUrl]);
+  const setLine = useCallback((probe: string) => setUrl({ probe }), [setUrl]);
+  const setFilter = useCallback((q: string) => setUrl({ q }), [setUrl]);
   const [message, setMessage] = useState<string | null>(null);
   const editable = mayEdit(person);
   const { answer, error } = useProbe(id, draft?.version, line);
@@ -80,42 +80,13 @@ export default function Workbench() {
     [draft],
   );
 
-  /** Whether the next change of the view gets an entry in the browser's history. */
-  const leap = useRef(false);
-  /** The query that this view wrote last; another one comes from the browser's history. */
-  const written = useRef<string | null>(null);
-  const adopt = useEffectEvent((query: URLSearchParams) => {
-    const rule = query.get('rule');
-    setLine(query.get('probe') ?? '');
-    setFilter(query.get('q') ?? '');
-    setFocus(rule);
-    if (rule) rules?.goTo(rule);
-  });
-  // The URL holds the state of the view, so that it can be sent to a colleague.
-  useEffect(() => {
-    // Another place shows only when it has been loaded; until then this one must not come back.
-    if (place !== 'rules' || !window.location.pathname.endsWith('/rules')) {
-      written.current = null;
-      return;
-    }
-    const there = window.location.search;
-    if (written.current !== null && written.current !== there) {
-      written.current = there;
-      adopt(new URLSearchParams(there));
-      return;
-    }
-    const next = new URLSearchParams();
-    if (focus) next.set('rule', focus);
-    if (line.trim()) next.set('probe', line.trim());
-    if (filter.trim()) next.set('q', filter.trim());
-    written.current = next.size > 0 ? `?${next.toString()}` : '';
-    setSearch(next, { replace: !leap.current });
-    leap.current = false;
-  }, [place, focus, line, filter, search, setSearch]);
-
   const go = useCallback(
-    (to: Place, query = '') => void navigate(`/rulebases/${id}/${to}${query}`),
-    [navigate, id],
+    (to: Place, change: Partial<RulesParameters> = {}) => {
+      const query = to === 'rules' ? queryOf({ ...url.values, ...change }) : '';
+      setUrl(change);
+      void navigate(`/rulebases/${id}/${to}${query}`);
+    },
+    [navigate, id, url.values, setUrl],
   );
   const undo = useCallback(
     (back: boolean) =>
@@ -186,13 +157,11 @@ export default function Workbench() {
   const focused = focus ? byId.get(focus) : undefined;
   const showRule = (rule: string) => {
     if (place !== 'rules') {
-      go('rules', `?rule=${rule}`);
-      setFocus(rule);
+      go('rules', { rule });
       return;
     }
     if (!byId.has(rule)) return;
-    leap.current = rule !== focus;
-    setFilter('');
+    step({ rule, q: '' });
     rules?.goTo(rule);
   };
   return (
@@ -217,10 +186,7 @@ export default function Workbench() {
                 byId={byId}
                 mayEdit={editable}
                 onRule={showRule}
-                onProbe={(said) => {
-                  setLine(said);
-                  go('rules', `?probe=${encodeURIComponent(said)}`);
-                }}
+                onProbe={(probe) => go('rules', { probe })}
               />
             ) : place === 'library' ? (
               <Library handle={handle} mayEdit={editable} onRule={showRule} onGo={go} />
@@ -302,8 +268,11 @@ export default function Workbench() {
         message={message}
         checks={checks}
         onFinding={(kind) => {
-          leap.current = true;
-          rules?.nextFinding(kind);
+          const next = rules?.nextFinding(kind);
+          if (next) {
+            step({ rule: next });
+            rules?.goTo(next);
+          }
         }}
         onChecks={() => go('checks')}
         onGo={go}

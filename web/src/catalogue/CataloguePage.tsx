@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { useUrlState } from '../shell/useUrlState';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
 import type { Place } from '../shell/places';
@@ -38,27 +38,19 @@ export default function CataloguePage({
   });
   const all = useMemo(() => (data ? applicationsOf(data) : []), [data]);
   const byId = useMemo(() => new Map(allRules(draft).map((rule) => [rule.id, rule])), [draft]);
-  const [params, setParams] = useSearchParams();
-  const [query, setQuery] = useState(params.get('q') ?? '');
-  const [category, setCategory] = useState(params.get('category') ?? '');
-  const [risk, setRisk] = useState(Number(params.get('risk') ?? 1));
-  const chosen = params.get('application');
+  const { values, set, step } = useUrlState('applications', [
+    'q',
+    'category',
+    'risk',
+    'application',
+  ]);
+  const { q: query, category, application: chosen } = values;
+  const risk = Number(values.risk || 1);
   const found = useMemo(() => search(all, query, category, risk), [all, query, category, risk]);
   const shown = all.find((a) => a.name === chosen) ?? found[0];
   const categories = useMemo(() => [...new Set(all.map((a) => a.category))].sort(), [all]);
 
-  const remember = (next: { [key: string]: string }) => {
-    const params = new URLSearchParams({
-      q: query,
-      category,
-      risk: risk > 1 ? `${risk}` : '',
-      application: chosen ?? '',
-      ...next,
-    });
-    [...params.entries()].forEach(([key, value]) => value || params.delete(key));
-    setParams(params, { replace: true });
-  };
-  const choose = (name: string) => remember({ application: name });
+  const choose = (application: string) => step({ application });
 
   if (!pinned) {
     return (
@@ -85,8 +77,7 @@ export default function CataloguePage({
           placeholder="name, feature, tag, host, port, risk 5"
           value={query}
           onChange={(e) => {
-            setQuery(e.target.value);
-            remember({ q: e.target.value, application: '' });
+            set({ q: e.target.value, application: '' });
           }}
           className="w-[280px] rounded border border-line px-2 py-1"
         />
@@ -94,8 +85,7 @@ export default function CataloguePage({
           aria-label="Category"
           value={category}
           onChange={(e) => {
-            setCategory(e.target.value);
-            remember({ category: e.target.value, application: '' });
+            set({ category: e.target.value, application: '' });
           }}
           className="rounded border border-line bg-sheet px-2 py-1"
         >
@@ -108,8 +98,7 @@ export default function CataloguePage({
           aria-label="Least risk"
           value={risk}
           onChange={(e) => {
-            setRisk(Number(e.target.value));
-            remember({ risk: e.target.value === '1' ? '' : e.target.value, application: '' });
+            set({ risk: e.target.value === '1' ? '' : e.target.value, application: '' });
           }}
           className="rounded border border-line bg-sheet px-2 py-1"
         >
@@ -130,7 +119,9 @@ export default function CataloguePage({
           items={found}
           chosen={shown}
           keyOf={(application) => application.name}
-          onChoose={(application) => choose(application.name)}
+          onChoose={(application, passing) =>
+            (passing ? set : step)({ application: application.name })
+          }
         >
           {(application) => (
             <>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { useUrlState } from '../shell/useUrlState';
 import type { CheckState, Rule, SavedCheck } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
@@ -25,8 +26,9 @@ export default function ChecksPage({
   onProbe(line: string): void;
 }) {
   const draft = handle.draft!;
-  const [query, setQuery] = useState('');
-  const [onlyFailing, setOnlyFailing] = useState(false);
+  const { values, set, step } = useUrlState('checks', ['q', 'failing']);
+  const query = values.q;
+  const onlyFailing = values.failing !== '';
   const [error, setError] = useState<unknown>(null);
   const byName = new Map(states?.map((state) => [state.name, state]));
   const checks = draft.checks as SavedCheck[];
@@ -50,14 +52,14 @@ export default function ChecksPage({
           aria-label="Search checks"
           placeholder="name, connection, verdict"
           value={query}
-          onChange={(e) => setQuery(e.target.value)}
+          onChange={(e) => set({ q: e.target.value })}
           className="w-[280px] rounded border border-line px-2 py-1"
         />
         <label className="flex items-baseline gap-1 text-[12px]">
           <input
             type="checkbox"
             checked={onlyFailing}
-            onChange={(e) => setOnlyFailing(e.target.checked)}
+            onChange={(e) => step({ failing: e.target.checked ? 'only' : '' })}
           />
           failing only
         </label>

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { useUrlState } from '../shell/useUrlState';
 import { api } from '../api/client';
 import type { Draft, FeedSummary } from '../api/types';
 import type { Place } from '../shell/places';
@@ -29,11 +29,11 @@ export default function FeedsPage({
   const admin = person.role === 'admin';
   const cache = useQueryClient();
   const { data: feeds, error } = useQuery({ queryKey: ['feeds'], queryFn: api.feeds });
-  const [params, setParams] = useSearchParams();
+  const { values, set, step } = useUrlState('feeds', ['feed']);
   const [asked, setAsked] = useState<FeedSummary | 'new' | null>(null);
-  const shown = feeds?.find((feed) => feed.name === params.get('feed')) ?? feeds?.[0];
+  const shown = feeds?.find((feed) => feed.name === values.feed) ?? feeds?.[0];
   const pinned = (feed: FeedSummary) => draft.feeds.find((own) => own.name === feed.name);
-  const choose = (name: string) => setParams({ feed: name }, { replace: true });
+  const choose = (name: string) => step({ feed: name });
   return (
     <div className="flex min-h-0 flex-1 flex-col p-6 pb-0">
       <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -59,7 +59,7 @@ export default function FeedsPage({
             items={feeds}
             chosen={shown}
             keyOf={(feed) => feed.name}
-            onChoose={(feed) => choose(feed.name)}
+            onChoose={(feed, passing) => (passing ? set : step)({ feed: feed.name })}
             className="w-[330px] shrink-0"
           >
             {(feed) => {

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { api, type Problem } from '../api/client';
 import { OBJECT_LISTS, type Edit, type NamedObject, type ObjectKind } from '../api/types';
 import type { Place } from '../shell/places';
+import { useUrlState } from '../shell/useUrlState';
 import { allRules } from '../draft/applyEdit';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
@@ -43,7 +44,8 @@ export default function LibraryPage({
   onGo(place: Place): void;
 }) {
   const draft = handle.draft!;
-  const [query, setQuery] = useState('');
+  const { values, set } = useUrlState('library', ['q']);
+  const query = values.q;
   const [open, setOpen] = useState<{ kind: ObjectKind; object: NamedObject | null } | null>(null);
   const [leaving, setLeaving] = useState<{ kind: ObjectKind; name: string } | null>(null);
   const [refused, setRefused] = useState<{ name: string; problem: Problem } | null>(null);
@@ -78,7 +80,7 @@ export default function LibraryPage({
           aria-label="Search the library"
           placeholder="name, address, service, note"
           value={query}
-          onChange={(e) => setQuery(e.target.value)}
+          onChange={(e) => set({ q: e.target.value })}
           className="w-[280px] rounded border border-line px-2 py-1"
         />
       </div>

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { useUrlState } from '../shell/useUrlState';
 import { api } from '../api/client';
 import type { Draft, Rule } from '../api/types';
 import type { Place } from '../shell/places';
@@ -32,8 +32,8 @@ export default function PeoplePage({
   onGo(place: Place): void;
 }) {
   const pinned = draft.editions.person;
-  const [params, setParams] = useSearchParams();
-  const [query, setQuery] = useState(params.get('q') ?? '');
+  const { values, set, step } = useUrlState('people', ['q', 'person']);
+  const query = values.q;
   const { data: state } = useQuery({ queryKey: ['directory'], queryFn: api.directory });
   const ours = state?.snapshots.some((snapshot) => snapshot.name === pinned) ?? false;
   const { data, error } = useQuery({
@@ -44,12 +44,7 @@ export default function PeoplePage({
     staleTime: Infinity,
   });
   const people = data?.people ?? [];
-  const shown = people.find((person) => person.id === params.get('person')) ?? people[0];
-  const remember = (q: string, person: string) => {
-    const next = new URLSearchParams({ q, person });
-    [...next.entries()].forEach(([key, value]) => value || next.delete(key));
-    setParams(next, { replace: true });
-  };
+  const shown = people.find((person) => person.id === values.person) ?? people[0];
   return (
     <div className="flex min-h-0 flex-1 flex-col p-6 pb-0">
       <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -89,10 +84,7 @@ export default function PeoplePage({
               aria-label="Search people"
               placeholder="name, group, title"
               value={query}
-              onChange={(e) => {
-                setQuery(e.target.value);
-                remember(e.target.value, '');
-              }}
+              onChange={(e) => set({ q: e.target.value, person: '' })}
               className="w-[280px] rounded border border-line px-2 py-1"
             />
             <span role="status" className="text-[12px] text-dim">
@@ -107,7 +99,7 @@ export default function PeoplePage({
               items={people}
               chosen={shown}
               keyOf={(person) => person.id}
-              onChoose={(person) => remember(query, person.id)}
+              onChoose={(person, passing) => (passing ? set : step)({ person: person.id })}
             >
               {(person) => (
                 <>

@@ -32,7 +32,8 @@ type Item =
 /** What the page around the rules asks of them. */
 export interface RulesHandle {
   goTo(id: string): void;
-  nextFinding(kind: string): void;
+  /** The next rule with a finding of a kind, below the focused one or from the top. */
+  nextFinding(kind: string): string | undefined;
   actions: ReturnType<typeof useRuleActions>['actions'];
   focused: Rule | undefined;
   /** Runs a command on the focused rule. */
@@ -197,8 +198,7 @@ export function RulesPage({
       nextFinding(kind) {
         const hits = order.filter((id) => has(draft.standings[id], kind as FindingKind));
         const after = order.indexOf(selection.focus ?? '');
-        const next = hits.find((id) => order.indexOf(id) > after) ?? hits[0];
-        if (next) goTo(next);
+        return hits.find((id) => order.indexOf(id) > after) ?? hits[0];
       },
     });
   }, [onReady, goTo, actions, focused, view, order, draft, selection.focus]);

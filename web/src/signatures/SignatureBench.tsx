@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { useUrlState } from '../shell/useUrlState';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
 import type { Place } from '../shell/places';
@@ -36,13 +36,13 @@ export default function SignatureBench({
 }) {
   const cache = useQueryClient();
   const edition = draft.editions.application;
-  const [params, setParams] = useSearchParams();
+  const { values, set, step } = useUrlState('signatures', ['capture', 'q', 'connection']);
   const { data: captures = [] } = useQuery({
     queryKey: ['captures'],
     queryFn: api.captures,
     refetchInterval: LOOK_AGAIN,
   });
-  const capture = chosenCapture(captures, params.get('capture'));
+  const capture = chosenCapture(captures, values.capture);
   const [until, setUntil] = useState(0); // the newest of the recent log that is shown
   const upTo = (capture?.kind === 'recent' && until) || (capture?.newest ?? 0);
   if (until === 0 && capture?.kind === 'recent' && capture.newest > 0) {
@@ -66,7 +66,6 @@ export default function SignatureBench({
     () => (catalogue ? applicationsOf(catalogue).map((a) => a.name) : []),
     [catalogue],
   );
-  const [at, setAt] = useState<number | null>(null);
   const [writing, setWriting] = useState(NOTHING);
   const [failed, setFailed] = useState<unknown>(null);
   const [made, setMade] = useState<string | null>(null);
@@ -82,10 +81,10 @@ export default function SignatureBench({
     retry: false,
   });
   const marks = signature && !wrong ? tried : undefined;
-  const [filter, setFilter] = useState('');
+  const filter = values.q;
   const all = data?.connections ?? [];
   const rows = useMemo(() => connectionsThatFit(data?.connections ?? [], filter), [data, filter]);
-  const chosen = rows.find((row) => row.number === at) ?? rows[0];
+  const chosen = rows.find((row) => `${row.number}` === values.connection) ?? rows[0];
   const own = application + (writing.feature.trim() ? `: ${writing.feature.trim()}` : '');
   const newName = name ?? `${edition} with ${application || 'ours'}`;
 
@@ -94,8 +93,7 @@ export default function SignatureBench({
     try {
       const read = await api.readCapture(file);
       await cache.invalidateQueries({ queryKey: ['captures'] });
-      setParams({ capture: `${read.id}` }, { replace: true });
-      setAt(null);
+      step({ capture: `${read.id}`, connection: '' });
     } catch (e) {
       setFailed(e);
     }
@@ -120,8 +118,7 @@ export default function SignatureBench({
             aria-label="Where connections come from"
             value={capture.id}
             onChange={(e) => {
-              setParams({ capture: e.target.value }, { replace: true });
-              setAt(null);
+              step({ capture: e.target.value, connection: '' });
               setUntil(0);
             }}
             className="w-[210px] rounded border border-line bg-sheet px-2 py-1"
@@ -139,7 +136,7 @@ export default function SignatureBench({
           aria-label="Search connections"
           placeholder="address, service, application, unidentified"
           value={filter}
-          onChange={(e) => setFilter(e.target.value)}
+          onChange={(e) => set({ q: e.target.value })}
           className="min-w-[150px] flex-1 rounded border border-line px-2 py-1"
         />
         {newer > 0 && <Button onClick={() => setUntil(capture!.newest)}>{newer} newer</Button>}
@@ -172,7 +169,7 @@ export default function SignatureBench({
             items={rows}
             chosen={chosen}
             keyOf={(row) => `${row.number}`}
-            onChoose={(row) => setAt(row.number)}
+            onChoose={(row, passing) => (passing ? set : step)({ connection: `${row.number}` })}
             className="min-w-0 flex-1"
           >
             {(connection) => (

@@ -20,7 +20,8 @@ export function PickList<T>({
   items: T[];
   chosen: T | undefined;
   keyOf(item: T): string;
-  onChoose(item: T): void;
+  /** `passing`: by an arrow key, which may go on to the next. */
+  onChoose(item: T, passing: boolean): void;
   className?: string;
   children(item: T): ReactNode;
 }) {
@@ -35,7 +36,7 @@ export function PickList<T>({
   const at = chosen === undefined ? -1 : items.indexOf(chosen);
   const step = (to: number) => {
     const next = Math.max(0, Math.min(items.length - 1, to));
-    onChoose(items[next]!);
+    onChoose(items[next]!, true);
     rows.scrollToIndex(next);
   };
   if (items.length === 0) {
@@ -68,7 +69,7 @@ export function PickList<T>({
               id={`${id}-${row.index}`}
               role="option"
               aria-selected={item === chosen}
-              onClick={() => onChoose(item)}
+              onClick={() => onChoose(item, false)}
               style={{ height: ROW, transform: `translateY(${row.start}px)` }}
               className={`absolute inset-x-0 flex cursor-pointer items-center gap-2 border-b border-line px-2 ${
                 item === chosen ? 'bg-accent-soft' : 'hover:bg-band'

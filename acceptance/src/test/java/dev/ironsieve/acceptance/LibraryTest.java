@@ -40,6 +40,31 @@ class LibraryTest extends OnTheBench {
   }
 
   @Test
+  void backUndoesWhatWasChosenAndLeavesTheView() {
+    bench.button("Library").click();
+    page().getByLabel("Search the library").fill("kiosk");
+    assertThat(page()).hasURL(Pattern.compile("/library\\?q=kiosk$"));
+    bench.button("Applications").click();
+    page().getByLabel("Search applications").fill("l");
+    Locator all = page().locator("[role=option]");
+    all.nth(1).click();
+    String shown = page().getByRole(AriaRole.ARTICLE).innerText();
+    all.nth(3).click();
+    assertThat(all.nth(3)).hasAttribute("aria-selected", "true");
+    assertThat(page().getByRole(AriaRole.ARTICLE)).not().hasText(shown);
+    page().goBack();
+    assertThat(all.nth(1)).hasAttribute("aria-selected", "true");
+    page().goBack();
+    assertThat(all.nth(0)).hasAttribute("aria-selected", "true");
+    assertThat(page().getByLabel("Search applications")).hasValue("l");
+    page().goBack();
+    assertThat(page().getByLabel("Search the library")).hasValue("kiosk");
+    page().goForward();
+    page().goForward();
+    assertThat(all.nth(1)).hasAttribute("aria-selected", "true");
+  }
+
+  @Test
   void whatAnApplicationNeedsAndWhatDoesNotShowIsToldAndMended() {
     bench.open("h44");
     Locator panel = page().getByLabel("Rule in focus");

@@ -5,10 +5,14 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.rulebase.Rulebase;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
@@ -35,12 +39,15 @@ import org.openjdk.jmh.annotations.Warmup;
 public class EditBenchmark {
   private static final String ADDRESS = "ships";
   private static final int MENTIONING = 20; // rules
+  private static final int HOSTS = 600;
 
   /** What is edited. */
   public enum Edited {
     RULE,
     /** An address that some rules mention. */
-    ADDRESS
+    ADDRESS,
+    /** A rule that then names a host that no rule named before. */
+    HOST
   }
 
   @Param({"1000"})
@@ -67,6 +74,9 @@ public class EditBenchmark {
     base =
         new Edit.ReplaceRules(mentioning.stream().map(EditBenchmark::mentioning).toList())
             .apply(base);
+    if (edited == Edited.HOST) {
+      base = namingHosts(base);
+    }
     live = new LiveAnalysis(base);
     live.standings(); // as if a view had shown them
   }
@@ -85,9 +95,47 @@ public class EditBenchmark {
         rule.services());
   }
 
+  /** The rules with hosts in place of values of a pinned vocabulary of sites. */
+  private Rulebase namingHosts(Rulebase pinned) {
+    List<Section> sections =
+        pinned.sections().stream()
+            .map(
+                section ->
+                    new Section(
+                        section.id(),
+                        section.name(),
+                        section.rules().stream().map(this::namingAHost).toList()))
+            .toList();
+    return new Rulebase(
+        pinned.name(),
+        pinned.zones(),
+        pinned.addresses(),
+        pinned.services(),
+        pinned.pinned().stream().filter(v -> v.coordinate() != Coordinate.SITE).toList(),
+        sections);
+  }
+
+  private Rule namingAHost(Rule rule) {
+    Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
+    terms.putAll(rule.terms());
+    if (terms.remove(Coordinate.SITE) != null) {
+      int host = random.nextInt(HOSTS);
+      terms.put(Coordinate.SITE, Criterion.of("*.h%d.d%d.example".formatted(host, host % 20)));
+    }
+    return rule.asking(terms);
+  }
+
   /** Another rule gets other criteria each time, or the address another member. */
   @Setup(Level.Invocation)
   public void nextEdit() {
+    if (edited == Edited.HOST) {
+      Rule rule = base.rules().get(random.nextInt(base.rules().size()));
+      Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
+      terms.putAll(rule.terms());
+      terms.put(Coordinate.SITE, Criterion.of("new%d.example".formatted(random.nextInt(1 << 30))));
+      edit = new Edit.ReplaceRules(List.of(rule.asking(terms)));
+      return;
+    }
     if (edited == Edited.ADDRESS) {
       edit = new Edit.PutAddress(ships(), ADDRESS);
       return;

@@ -5,7 +5,7 @@ import dev.ironsieve.bench.peers.Peer;
 import dev.ironsieve.bench.peers.SolverPeer;
 import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;

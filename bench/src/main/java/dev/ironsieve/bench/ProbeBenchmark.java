@@ -3,7 +3,7 @@ package dev.ironsieve.bench;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.matcher.Trace;
 import dev.ironsieve.core.model.Connection;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;

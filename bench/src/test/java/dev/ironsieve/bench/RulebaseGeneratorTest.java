@@ -8,7 +8,7 @@ import dev.ironsieve.core.analysis.Standing;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.twin.SlowRules;
 import java.util.HashMap;
 import java.util.Map;

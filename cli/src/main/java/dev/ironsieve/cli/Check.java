@@ -1,7 +1,7 @@
 package dev.ironsieve.cli;
 
 import dev.ironsieve.core.analysis.Finding;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.report.JUnitReport;
 import dev.ironsieve.formats.report.Report;

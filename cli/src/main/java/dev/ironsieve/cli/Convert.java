@@ -1,6 +1,6 @@
 package dev.ironsieve.cli;
 
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.rfc8519.AclWriter;

@@ -5,7 +5,7 @@ import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.formats.Json;
 import java.io.PrintWriter;

@@ -7,7 +7,7 @@ import dev.ironsieve.core.matcher.Trace;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.formats.Json;

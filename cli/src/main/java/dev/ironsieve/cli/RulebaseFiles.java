@@ -1,6 +1,6 @@
 package dev.ironsieve.cli;
 
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Fault;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;

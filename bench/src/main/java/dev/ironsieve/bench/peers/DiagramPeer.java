@@ -1,6 +1,6 @@
 package dev.ironsieve.bench.peers;
 
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;

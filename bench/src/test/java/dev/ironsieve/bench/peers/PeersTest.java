@@ -7,7 +7,7 @@ import dev.ironsieve.bench.Shape;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.analysis.Standing;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.twin.SmallWorld;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;

@@ -3,7 +3,7 @@ package dev.ironsieve.core.analysis;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Resolution;

@@ -50,7 +50,7 @@ final class TooBroad {
     }
     for (int i = 0; i < resolution.vocabularies().size(); i++) {
       if (resolution.vocabularies().get(i).coordinate() == part.coordinate()) {
-        return match.terms().get(i) != resolution.anyTerms().get(i);
+        return !match.terms().get(i).equals(resolution.anyTerms().get(i));
       }
     }
     return false;

@@ -86,7 +86,7 @@ final class UnseenFeature {
     for (int i = 0; i < resolution.vocabularies().size(); i++) {
       if (resolution.vocabularies().get(i).coordinate() == Coordinate.SITE) {
         IntSet wanted = index.match(handle).terms().get(i);
-        return wanted != resolution.anyTerms().get(i)
+        return !wanted.equals(resolution.anyTerms().get(i))
             && mayBeEncrypted(handle, index)
             && tellsPathsApart(wanted, i, resolution);
       }

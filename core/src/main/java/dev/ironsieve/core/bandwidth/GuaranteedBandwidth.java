@@ -3,7 +3,7 @@ package dev.ironsieve.core.bandwidth;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.Family;
 import dev.ironsieve.core.space.Resolution;

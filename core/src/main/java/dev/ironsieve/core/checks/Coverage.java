@@ -2,7 +2,7 @@ package dev.ironsieve.core.checks;
 
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Connection;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.ArrayList;
 import java.util.List;

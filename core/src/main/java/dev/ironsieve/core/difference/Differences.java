@@ -4,7 +4,7 @@ import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.difference.Difference.Extent;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.LongestIncreasingSubsequence;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;

@@ -4,7 +4,7 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import java.util.LinkedHashSet;
 import java.util.Set;
 import java.util.stream.Collectors;

@@ -68,7 +68,8 @@ final class CriterionEvaluator {
     failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.TO_ADDRESS, match.to());
     for (int i = 0; i < possible.length && !skip(failing, oneIsEnough); i++) {
       IntSet wanted = match.terms().get(i);
-      boolean fails = wanted != resolution.anyTerms().get(i) && !wanted.intersects(possible[i]);
+      boolean fails =
+          !wanted.equals(resolution.anyTerms().get(i)) && !wanted.intersects(possible[i]);
       failing |= fails ? 1 << termParts[i].ordinal() : 0;
     }
     if (failing == 0 && hangTogether(match) && !fitsTogether(match)) {
@@ -133,7 +134,7 @@ final class CriterionEvaluator {
     TransportSet services = conjunct.services();
     boolean service =
         connection.protocol() == Connection.UNKNOWN
-            ? services == TransportSet.ALL // what lists everything still asks for something
+            ? services.equals(TransportSet.ALL)
             : services.contains(
                 connection.protocol(), connection.detail(), connection.sourcePort());
     return service
@@ -145,7 +146,7 @@ final class CriterionEvaluator {
   private boolean fitsTogether(ResolvedMatch match) {
     for (ResolvedMatch.Portion portion : match.portions()) {
       IntSet wanted = portion.terms().get(applications);
-      boolean any = wanted == resolution.anyTerms().get(applications);
+      boolean any = wanted.equals(resolution.anyTerms().get(applications));
       if ((any || wanted.intersects(possible[applications])) && inServices(portion)) {
         return true;
       }

@@ -2,6 +2,7 @@ package dev.ironsieve.core.model;
 
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.InvalidText;
+import java.util.List;
 
 /** What can stand in a criterion about addresses or in an address object. */
 public sealed interface AddressItem {
@@ -48,5 +49,13 @@ public sealed interface AddressItem {
             || text.indexOf('/') >= 0
             || (!text.isEmpty() && Character.isDigit(text.charAt(0)));
     return literal ? new Literal(AddressRange.parse(text)) : new Named(text);
+  }
+
+  /** The names of objects among some items. */
+  static List<String> names(List<AddressItem> items) {
+    return items.stream()
+        .filter(Named.class::isInstance)
+        .map(item -> ((Named) item).name())
+        .toList();
   }
 }

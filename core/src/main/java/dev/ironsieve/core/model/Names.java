@@ -1,5 +1,7 @@
 package dev.ironsieve.core.model;
 
+import java.util.HashSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -42,7 +44,7 @@ public final class Names {
   }
 
   /** Checks the name of a rule or section: any visible text. */
-  static String checkTitle(String kind, String name) {
+  public static String checkTitle(String kind, String name) {
     boolean fits =
         name != null && !name.isBlank() && name.length() <= MAX_NAME && isPrintable(name);
     if (!fits) {
@@ -96,7 +98,24 @@ public final class Names {
     return name.toLowerCase(Locale.ROOT);
   }
 
-  static String quoted(String found) {
+  /**
+   * The keys of names.
+   *
+   * @param kind of what they are names
+   * @throws InvalidModel if two are the same
+   */
+  public static Set<String> unique(String kind, List<String> names) {
+    Set<String> keys = new HashSet<>();
+    for (String name : names) {
+      if (!keys.add(key(name))) {
+        throw new InvalidModel(kind + " names", "each name once", "\"" + name + "\" twice");
+      }
+    }
+    return keys;
+  }
+
+  /** A text as it is shown in an error: in quotes, and shortened if it is long. */
+  public static String quoted(String found) {
     if (found == null) {
       return "nothing";
     }

@@ -43,10 +43,10 @@ public enum ObjectKind {
         out.addAll(rule.toZones().mentioned());
       }
       case ADDRESS -> {
-        out.addAll(Rulebase.namesOfAddresses(rule.fromAddresses().mentioned()));
-        out.addAll(Rulebase.namesOfAddresses(rule.toAddresses().mentioned()));
+        out.addAll(AddressItem.names(rule.fromAddresses().mentioned()));
+        out.addAll(AddressItem.names(rule.toAddresses().mentioned()));
       }
-      case SERVICE -> out.addAll(Rulebase.namesOfServices(rule.services().mentioned()));
+      case SERVICE -> out.addAll(ServiceItem.names(rule.services().mentioned()));
       case RATE_PLAN -> Stream.ofNullable(rule.ratePlan()).forEach(out::add);
       case NOTICE -> Stream.ofNullable(rule.notice()).forEach(out::add);
       case HOST_LIST, SCHEDULE, DEVICE_STATE -> out.addAll(rule.term(coordinate()).mentioned());

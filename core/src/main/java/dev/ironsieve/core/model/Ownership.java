@@ -26,7 +26,7 @@ public record Ownership(String owner, String ticket, List<String> tags) {
     if (tags.size() > MAX_TAGS) {
       throw new InvalidModel("tags", "at most " + MAX_TAGS, tags.size() + "");
     }
-    RulebaseCheck.unique("tag", tags);
+    Names.unique("tag", tags);
   }
 
   private static String text(String what, String text) {

@@ -32,12 +32,12 @@ public sealed interface ScheduleItem {
     }
 
     /** The minute of the week at which it begins on a day. */
-    int start(DayOfWeek day) {
+    public int start(DayOfWeek day) {
       return (day.getValue() - 1) * DAY + from;
     }
 
     /** How many minutes it lasts each time, at most a day. */
-    int length() {
+    public int length() {
       return to > from ? to - from : to - from + DAY;
     }
   }
@@ -49,10 +49,10 @@ public sealed interface ScheduleItem {
    */
   record Days(LocalDate first, LocalDate last, ZoneId zone) implements ScheduleItem {
     /** As a first day: ever before. */
-    static final LocalDate EVER_BEFORE = LocalDate.of(1970, 1, 1);
+    public static final LocalDate EVER_BEFORE = LocalDate.of(1970, 1, 1);
 
     /** As a last day: ever after. */
-    static final LocalDate EVER_AFTER = LocalDate.of(2999, 12, 31);
+    public static final LocalDate EVER_AFTER = LocalDate.of(2999, 12, 31);
   }
 
   /** The time zone by whose clock it is meant; null for the gateway's. */

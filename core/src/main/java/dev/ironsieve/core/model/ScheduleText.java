@@ -10,7 +10,7 @@ import java.util.Set;
 import java.util.regex.Pattern;
 
 /** How times of the week and days are written. */
-final class ScheduleText {
+public final class ScheduleText {
   static final Pattern DAYS =
       Pattern.compile("(\\d{4}-\\d\\d-\\d\\d)(?: to (\\d{4}-\\d\\d-\\d\\d))?");
   static final Pattern WEEKLY =
@@ -65,7 +65,7 @@ final class ScheduleText {
   }
 
   /** {@code mon 06:30}. */
-  static String minute(int minuteOfWeek) {
+  public static String minute(int minuteOfWeek) {
     return "%s %02d:%02d"
         .formatted(
             NAMES.get(minuteOfWeek / ScheduleItem.DAY),
@@ -74,7 +74,7 @@ final class ScheduleText {
   }
 
   /** The minute of the week, or -1. */
-  static int minuteOfWeek(String text) {
+  public static int minuteOfWeek(String text) {
     int space = text.indexOf(' ');
     int day = space < 0 ? -1 : NAMES.indexOf(text.substring(0, space).toLowerCase(Locale.ROOT));
     if (day < 0) {

@@ -1,6 +1,7 @@
 package dev.ironsieve.core.model;
 
 import dev.ironsieve.core.sets.InvalidText;
+import java.util.List;
 
 /** What can stand in a criterion about services or in a service object. */
 public sealed interface ServiceItem
@@ -39,5 +40,13 @@ public sealed interface ServiceItem
       return new UsualPorts();
     }
     return ServiceLiteral.looksLikeOne(text) ? ServiceLiteral.parse(text) : new Named(text);
+  }
+
+  /** The names of objects among some items. */
+  static List<String> names(List<ServiceItem> items) {
+    return items.stream()
+        .filter(Named.class::isInstance)
+        .map(item -> ((Named) item).name())
+        .toList();
   }
 }

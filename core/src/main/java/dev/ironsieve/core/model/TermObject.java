@@ -61,9 +61,9 @@ public record TermObject(ObjectKind kind, String name, List<String> members, Str
    */
   public static boolean isLiteral(Coordinate coordinate, String text) {
     return switch (coordinate) {
-      case SITE -> SitePattern.isOne(text) || SiteVocabulary.isNone(text);
+      case SITE -> SitePattern.isOne(text) || Defaults.isNamed(Coordinate.SITE, text);
       case TIME -> ScheduleItem.isOne(text);
-      case DEVICE -> DeviceState.isOne(text) || DeviceVocabulary.isUnknown(text);
+      case DEVICE -> DeviceState.isOne(text) || Defaults.isNamed(Coordinate.DEVICE, text);
       case PERSON, APPLICATION, FILE_KIND -> false;
     };
   }

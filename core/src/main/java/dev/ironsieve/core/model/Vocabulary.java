@@ -8,7 +8,6 @@ import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -164,27 +163,6 @@ public record Vocabulary(
     Set<String> all = new LinkedHashSet<>(before.values);
     all.addAll(values);
     return List.copyOf(all);
-  }
-
-  /**
-   * The name of the value of a connection: a value by its name, or, for sites, times and devices,
-   * the value that contains the text, such as {@code *.quay.example} for {@code www.quay.example};
-   * empty if there is none. O(values); for many look-ups use a {@link ValueFinder}.
-   */
-  public Optional<String> value(String said) {
-    return new ValueFinder(this).value(said);
-  }
-
-  /**
-   * The vocabularies of coordinates without a source from outside, for a rulebase whose rules do
-   * not use them: a connection may name a host, which affects nothing.
-   */
-  public static Map<Coordinate, Vocabulary> unwritten() {
-    return Map.of(
-        Coordinate.SITE, SiteVocabulary.of(List.of(), List.of()),
-        Coordinate.TIME, TimeVocabulary.of(List.of(), List.of(), GatewaySettings.UTC),
-        Coordinate.DEVICE, DeviceVocabulary.of(List.of(), List.of()),
-        Coordinate.FILE_KIND, FileKinds.vocabulary());
   }
 
   /** What each name, in lower case, stands for. Made anew at each call; O(values + terms). */

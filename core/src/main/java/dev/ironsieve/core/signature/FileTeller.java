@@ -1,7 +1,7 @@
 package dev.ironsieve.core.signature;
 
-import dev.ironsieve.core.model.FileKind;
-import dev.ironsieve.core.model.FileKinds;
+import dev.ironsieve.core.vocabulary.FileKind;
+import dev.ironsieve.core.vocabulary.FileKinds;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;

@@ -1,6 +1,6 @@
 package dev.ironsieve.core.signature;
 
-import dev.ironsieve.core.model.FileKinds;
+import dev.ironsieve.core.vocabulary.FileKinds;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -13,7 +13,7 @@ import java.util.Set;
  *
  * @param direction whether it goes from the opening side or to it
  * @param name what it is called; null if that is not said
- * @param kind by its name among {@link dev.ironsieve.core.model.FileKinds}
+ * @param kind by its name among {@link dev.ironsieve.core.vocabulary.FileKinds}
  * @param evidence what told the kind, in words
  */
 public record MovedFile(Direction direction, String name, String kind, String evidence) {

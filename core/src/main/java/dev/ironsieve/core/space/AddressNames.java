@@ -6,7 +6,7 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedSet;
 import dev.ironsieve.core.model.Names;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.AddressSet;
 import java.util.ArrayList;

@@ -37,7 +37,7 @@ final class AxesBuilder {
       }
     }
     resolution.concernedByNeeds().forEach(f -> serviceSets.add(resolution.usualServices(f)));
-    if (portSets.stream().anyMatch(ports -> ports != Transport.ANY_PORT)) {
+    if (portSets.stream().anyMatch(ports -> !ports.equals(Transport.ANY_PORT))) {
       serviceSets.add(Transport.WITH_PORTS);
     }
   }

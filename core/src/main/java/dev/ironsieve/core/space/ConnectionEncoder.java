@@ -25,10 +25,13 @@ final class ConnectionEncoder {
         codeEnds(connection, point)
             && serviceCode(connection, point)
             && sourcePortCode(connection, point);
-    for (int i = 0; i < space.terms.length && known; i++) {
-      known = termCode(i, connection, point);
+    if (!known) {
+      return null;
     }
-    return known ? point : null;
+    for (int i = 0; i < space.terms.length; i++) {
+      codeTerm(i, connection, point);
+    }
+    return point;
   }
 
   /**
@@ -42,7 +45,13 @@ final class ConnectionEncoder {
     lay(connections, out, this::sourcePortCode);
     for (int i = 0; i < space.terms.length; i++) {
       int term = i;
-      lay(connections, out, (connection, point) -> termCode(term, connection, point));
+      lay(
+          connections,
+          out,
+          (connection, point) -> {
+            codeTerm(term, connection, point);
+            return true;
+          });
     }
     return out;
   }
@@ -92,14 +101,13 @@ final class ConnectionEncoder {
         || connection.protocol() >= 0 && !Transport.hasPorts(connection.protocol());
   }
 
-  private boolean termCode(int i, Connection connection, int[] point) {
+  private void codeTerm(int i, Connection connection, int[] point) {
     int value = space.resolution.valueNumber(i, connection.terms().get(space.coordinates[i]));
     if (value >= 0) {
       point[Space.TERMS + i] = space.terms[i].codeOf(value);
     } else if (space.asked[i]) {
       point[Space.TERMS + i] = Space.UNKNOWN;
     }
-    return value >= 0 || !space.listed[i];
   }
 
   /**
@@ -110,8 +118,7 @@ final class ConnectionEncoder {
    */
   boolean mayHold(List<Box> boxes, Connection connection) {
     int[] point = new int[space.axes.length];
-    if (lacksTerm(connection)
-        || !codeEnds(connection, point)
+    if (!codeEnds(connection, point)
         || !serviceCode(connection, point)
         || !sourcePortCode(connection, point)) {
       return true;
@@ -134,23 +141,11 @@ final class ConnectionEncoder {
       }
     }
     for (int i = 0; i < space.terms.length; i++) {
-      if (!termCode(i, connection, point)) {
-        return true;
-      }
+      codeTerm(i, connection, point);
       if (!space.holds(box, Space.TERMS + i, point)) {
         return false;
       }
     }
     return true;
-  }
-
-  /** Whether a term is unknown that some rule tells apart from all others. */
-  private boolean lacksTerm(Connection connection) {
-    for (int i = 0; i < space.terms.length; i++) {
-      if (space.listed[i] && connection.terms().get(space.coordinates[i]) == null) {
-        return true;
-      }
-    }
-    return false;
   }
 }

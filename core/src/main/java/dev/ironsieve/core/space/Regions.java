@@ -83,7 +83,7 @@ final class Regions {
       if (serviceCodes.isEmpty() || portCodes.isEmpty()) {
         return false;
       }
-      boolean anyPort = portCodes.get() == space.sourcePorts.all();
+      boolean anyPort = portCodes.get().equals(space.sourcePorts.all());
       if (!anyPort && space.services.codesIfRoom(Transport.WITH_PORTS).isEmpty()) {
         return false;
       }

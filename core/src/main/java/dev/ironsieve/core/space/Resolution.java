@@ -6,13 +6,13 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
-import dev.ironsieve.core.model.SiteIndex;
-import dev.ironsieve.core.model.ValueFinder;
 import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.vocabulary.SiteIndex;
+import dev.ironsieve.core.vocabulary.ValueFinder;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -182,7 +182,7 @@ public final class Resolution {
     return terms.vocabularies();
   }
 
-  /** The term sets of a rule without criteria; compared by identity. */
+  /** For each vocabulary the numbers of all its values, which a rule without criteria matches. */
   public List<IntSet> anyTerms() {
     return terms.any();
   }

@@ -61,7 +61,6 @@ public final class Space {
   final Coordinate[] coordinates; // by vocabulary
   final SymbolAxis[] terms;
   final boolean[] asked; // by vocabulary: whether some rule asks for a term of it
-  final boolean[] listed; // by vocabulary: whether some rule lists every value of it
   final Axis[] axes;
   private final ConnectionEncoder encoder = new ConnectionEncoder(this);
   private final long classesAsMade; // on all axes, when the matches were laid out
@@ -87,7 +86,6 @@ public final class Space {
         resolution.vocabularies().stream().map(Vocabulary::coordinate).toArray(Coordinate[]::new);
     terms = new SymbolAxis[coordinates.length];
     asked = new boolean[terms.length];
-    listed = new boolean[terms.length];
     matches.forEach(this::noteTerms);
     axes = new AxesBuilder(resolution, matches).build(like);
     from = (EndpointAxis) axes[FROM];
@@ -112,7 +110,6 @@ public final class Space {
     sourcePorts = (NumberAxis) axes[SOURCE_PORT];
     terms = Arrays.stream(axes).skip(TERMS).toArray(SymbolAxis[]::new);
     asked = other.asked.clone();
-    listed = other.listed.clone();
     classesAsMade = other.classesAsMade;
   }
 
@@ -143,8 +140,7 @@ public final class Space {
       for (int i = 0; i < asked.length; i++) {
         IntSet any = resolution.anyTerms().get(i);
         IntSet wanted = portion.terms().get(i);
-        asked[i] |= wanted != any;
-        listed[i] |= wanted != any && wanted.equals(any);
+        asked[i] |= !wanted.equals(any);
       }
     }
   }
@@ -334,7 +330,7 @@ public final class Space {
   /** Whether a box holds a point on an axis, on which it may be {@link #UNKNOWN}. */
   public boolean holds(Box box, int axis, int[] point) {
     IntSet side = box.side(axis);
-    return side == all(axis) || side.contains(point[axis]);
+    return side.contains(point[axis]) || side.equals(all(axis));
   }
 
   /**

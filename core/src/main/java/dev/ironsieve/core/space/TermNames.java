@@ -2,13 +2,13 @@ package dev.ironsieve.core.space;
 
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
-import dev.ironsieve.core.model.Days;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Validity;
-import dev.ironsieve.core.model.ValueFinder;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.vocabulary.TimeVocabulary;
+import dev.ironsieve.core.vocabulary.ValueFinder;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -51,7 +51,7 @@ final class TermNames {
       finders.add(sameValues ? like.finders.get(place) : new ValueFinder(vocabulary));
       meanings.add(same ? like.meanings.get(place) : vocabulary.meanings());
       sets.add(same ? like.sets.get(place) : new ConcurrentHashMap<>());
-      later.add(sameValues ? like.later.get(place) : Days.from(day, vocabulary));
+      later.add(sameValues ? like.later.get(place) : TimeVocabulary.from(day, vocabulary));
     }
     boolean sameAny = like != null && all.size() == like.any.size();
     for (int place = 0; sameAny && place < all.size(); place++) {

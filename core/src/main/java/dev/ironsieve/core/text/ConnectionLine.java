@@ -7,19 +7,20 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.DeviceState;
 import dev.ironsieve.core.model.InvalidModel;
-import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
-import dev.ironsieve.core.model.ValueFinder;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.space.Resolution;
+import dev.ironsieve.core.vocabulary.DerivedVocabularies;
+import dev.ironsieve.core.vocabulary.ValueFinder;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -46,7 +47,7 @@ public final class ConnectionLine {
   private static final String SOURCE_PORT = "from port";
 
   /** What can be said even where no rule says anything of it. */
-  private static final Map<Coordinate, Vocabulary> ALWAYS = Vocabulary.unwritten();
+  private static final Map<Coordinate, Vocabulary> ALWAYS = DerivedVocabularies.unused();
 
   private final Rulebase rulebase;
   private final Resolution resolution;

@@ -3,9 +3,9 @@ package dev.ironsieve.core.analysis;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.ArrayList;
 import java.util.List;

@@ -4,10 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;

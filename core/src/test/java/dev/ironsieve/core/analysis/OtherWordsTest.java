@@ -10,13 +10,13 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.GatewaySettings;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Space;
@@ -236,7 +236,7 @@ class OtherWordsTest {
 
   private static boolean follows(Rulebase before, List<Rule> rules) {
     Rulebase after = before.withSections(List.of(new Section("s", "S", rules)));
-    return new LiveAnalysis(before).follow(after, Set.of()) != null;
+    return new LiveAnalysis(before).follow(after, Set.of()).isPresent();
   }
 
   @Test

@@ -11,9 +11,11 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Removal;
 import dev.ironsieve.core.equivalence.EquivalentObjects;
 import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.twin.Rounds;
+import dev.ironsieve.core.vocabulary.ValueFinder;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -135,7 +137,10 @@ class DeviceStateTest {
   @Test
   void aDeviceOfWhichItIsNotKnownWhetherItIsManagedIsUnknown() {
     Rulebase base = base(List.of(), List.of(Criterion.of("has disk-lock")));
-    assertThat(base.vocabulary(Coordinate.DEVICE).orElseThrow().value("has disk-lock")).isEmpty();
+    assertThat(
+            new ValueFinder(base.vocabulary(Coordinate.DEVICE).orElseThrow())
+                .value("has disk-lock"))
+        .isEmpty();
     assertThat(new Matcher(base).decide(on("has disk-lock"))).isEmpty();
   }
 

@@ -2,6 +2,7 @@ package dev.ironsieve.core.model;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.twin.Rounds;
 import java.util.ArrayList;

@@ -2,9 +2,9 @@ package dev.ironsieve.core.signature;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.ironsieve.core.model.FileKind;
-import dev.ironsieve.core.model.FileKinds;
 import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.vocabulary.FileKind;
+import dev.ironsieve.core.vocabulary.FileKinds;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;

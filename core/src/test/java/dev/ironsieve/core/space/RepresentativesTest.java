@@ -3,8 +3,8 @@ package dev.ironsieve.core.space;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.model.Connection.Endpoint;
-import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.Family;

@@ -9,11 +9,11 @@ import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedSet;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.rulebase.Rulebase;
 import java.util.Collection;
 import java.util.Map;
 import java.util.NoSuchElementException;
@@ -51,19 +51,15 @@ public record SlowRules(Rulebase rulebase) {
         && !any(rule.terms().entrySet(), asked -> !holdsTerm(asked.getKey(), asked.getValue(), c));
   }
 
-  /** What is unknown is a member of nothing narrower than everything. */
+  /** What is left out stands for every value: the criterion holds if it holds for all of them. */
   private boolean holdsTerm(Coordinate coordinate, Criterion<String> asked, Connection c) {
     if (c.terms().containsKey(coordinate)) {
       return holds(asked, name -> means(coordinate, name, c));
     }
     Vocabulary vocabulary = rulebase.vocabulary(coordinate).orElseThrow();
-    return asked.items().isEmpty()
-        && vocabulary.values().stream()
-            .noneMatch(
-                value ->
-                    asked.except().stream()
-                        .anyMatch(
-                            name -> means(coordinate, name, c.saying(Map.of(coordinate, value)))));
+    return vocabulary.values().stream()
+        .map(value -> c.saying(Map.of(coordinate, value)))
+        .allMatch(full -> holds(asked, name -> means(coordinate, name, full)));
   }
 
   /** Whether a name stands for the value that the connection has, or for a set that holds it. */

@@ -2,8 +2,8 @@ package dev.ironsieve.core.twin;
 
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.rulebase.Rulebase;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;

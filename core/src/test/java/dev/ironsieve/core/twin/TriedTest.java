@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.edit.RandomEdits;
 import dev.ironsieve.core.model.Connection;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 

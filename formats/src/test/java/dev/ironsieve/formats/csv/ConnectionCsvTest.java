@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
-import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.formats.InvalidDocument;
 import java.io.IOException;

@@ -3,7 +3,7 @@ package dev.ironsieve.formats.document;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Fault;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;

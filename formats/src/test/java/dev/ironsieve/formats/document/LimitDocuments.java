@@ -2,9 +2,9 @@ package dev.ironsieve.formats.document;
 
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Names;
-import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.TermObject;
+import dev.ironsieve.core.rulebase.Rulebase;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;

@@ -1,6 +1,6 @@
 package dev.ironsieve.formats.laws;
 
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 

@@ -2,7 +2,7 @@ package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.Feed;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.feed.FeedEditions;
 import dev.ironsieve.server.refusal.Refusal;

@@ -9,7 +9,7 @@ import dev.ironsieve.core.edit.Removal;
 import dev.ironsieve.core.equivalence.EquivalentObjects;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rate;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RatePlanDocument;
 import dev.ironsieve.formats.document.RuleDocument;

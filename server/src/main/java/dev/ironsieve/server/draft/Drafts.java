@@ -2,7 +2,7 @@ package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.InvalidModel;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.server.account.Account;

@@ -5,7 +5,7 @@ import dev.ironsieve.core.edit.MissingTarget;
 import dev.ironsieve.core.edit.RuleMerge;
 import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.model.Rule;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;

@@ -3,7 +3,7 @@ package dev.ironsieve.server.draft;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Touched;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;

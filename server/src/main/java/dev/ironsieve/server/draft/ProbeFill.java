@@ -7,10 +7,11 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.DeviceState;
-import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.space.Resolution;
+import dev.ironsieve.core.vocabulary.ValueFinder;
 import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.presence.SignIns;
 import dev.ironsieve.server.presence.SignIns.SignIn;
@@ -103,7 +104,7 @@ public class ProbeFill {
             && !terms.containsKey(Coordinate.DEVICE)
             && rulebase
                 .vocabulary(Coordinate.DEVICE)
-                .flatMap(vocabulary -> vocabulary.value(device.toString()))
+                .flatMap(vocabulary -> new ValueFinder(vocabulary).value(device.toString()))
                 .isPresent();
     if (!known) {
       return "";

@@ -1,8 +1,8 @@
 package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.checks.CheckResult;
-import dev.ironsieve.core.model.Rulebase;
 import dev.ironsieve.core.repair.Repair;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.server.draft.EditionEffect.CheckFlip;
 import dev.ironsieve.server.draft.EditionEffect.VerdictEffect;
 import java.util.List;

@@ -2,7 +2,7 @@ package dev.ironsieve.server.rulebase;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import dev.ironsieve.core.analysis.LiveAnalysis;
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RulebaseDocument;

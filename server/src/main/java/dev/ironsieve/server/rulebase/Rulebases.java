@@ -1,6 +1,6 @@
 package dev.ironsieve.server.rulebase;
 
-import dev.ironsieve.core.model.Rulebase;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.server.jdbc.Database;

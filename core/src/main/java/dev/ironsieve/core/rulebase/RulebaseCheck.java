@@ -1,5 +1,22 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.rulebase;
 
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Feed;
+import dev.ironsieve.core.model.FeedSet;
+import dev.ironsieve.core.model.GatewaySettings;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.Notice;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.RatePlan;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.model.Zone;
 import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
@@ -51,9 +68,9 @@ final class RulebaseCheck {
     }
     refuseTooMany("rate plans", rulebase.gatewaySettings().ratePlans());
     refuseTooMany("notices", rulebase.gatewaySettings().notices());
-    zoneNames = unique("zone", rulebase.zones().stream().map(Zone::name).toList());
+    zoneNames = Names.unique("zone", rulebase.zones().stream().map(Zone::name).toList());
     addressNames =
-        unique(
+        Names.unique(
             "address",
             Stream.concat(
                     addresses.stream().map(AddressObject::name),
@@ -62,12 +79,14 @@ final class RulebaseCheck {
                         .flatMap(feed -> feed.sets().stream())
                         .map(FeedSet::name))
                 .toList());
-    serviceNames = unique("service", services.stream().map(ServiceObject::name).toList());
+    serviceNames = Names.unique("service", services.stream().map(ServiceObject::name).toList());
     GatewaySettings gatewaySettings = rulebase.gatewaySettings();
     ratePlanNames =
-        unique("rate plan", gatewaySettings.ratePlans().stream().map(RatePlan::name).toList());
-    noticeNames = unique("notice", gatewaySettings.notices().stream().map(Notice::name).toList());
-    unique("feed", rulebase.feeds().stream().map(Feed::name).toList());
+        Names.unique(
+            "rate plan", gatewaySettings.ratePlans().stream().map(RatePlan::name).toList());
+    noticeNames =
+        Names.unique("notice", gatewaySettings.notices().stream().map(Notice::name).toList());
+    Names.unique("feed", rulebase.feeds().stream().map(Feed::name).toList());
     Groups addressGroups = new Groups("address");
     rulebase.feeds().stream()
         .flatMap(feed -> feed.sets().stream())
@@ -75,13 +94,13 @@ final class RulebaseCheck {
         .map(FeedSet.Addresses.class::cast)
         .forEach(set -> addressGroups.add(set.name(), set.addresses().ranges().size(), List.of()));
     for (AddressObject object : addresses) {
-      List<String> names = Rulebase.namesOfAddresses(object.members());
+      List<String> names = AddressItem.names(object.members());
       exist("address \"" + object.name() + "\"", "address", names, addressNames);
       addressGroups.add(object.name(), object.members().size(), names);
     }
     Groups serviceGroups = new Groups("service");
     for (ServiceObject object : services) {
-      List<String> names = Rulebase.namesOfServices(object.members());
+      List<String> names = ServiceItem.names(object.members());
       exist("service \"" + object.name() + "\"", "service", names, serviceNames);
       serviceGroups.add(object.name(), object.members().size(), names);
     }
@@ -193,16 +212,6 @@ final class RulebaseCheck {
           rule.mentioned(coordinate),
           termNames.getOrDefault(coordinate, Set.of()));
     }
-  }
-
-  static Set<String> unique(String kind, List<String> names) {
-    Set<String> keys = new HashSet<>();
-    for (String name : names) {
-      if (!keys.add(Names.key(name))) {
-        throw new InvalidModel(kind + " names", "each name once", "\"" + name + "\" twice");
-      }
-    }
-    return keys;
   }
 
   private static void exist(String place, String kind, List<String> names, Set<String> known) {

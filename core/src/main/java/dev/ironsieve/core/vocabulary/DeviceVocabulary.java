@@ -1,5 +1,12 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Defaults;
+import dev.ironsieve.core.model.DeviceState;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.TermObject;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.IntSet;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -20,9 +27,6 @@ import java.util.TreeSet;
  * </pre>
  */
 final class DeviceVocabulary {
-  /** The device that the gateway knows nothing of. */
-  static final String UNKNOWN = "unknown device";
-
   private static final int MOST_VALUES = 20_000;
   private static final String ELSE = ", else";
 
@@ -38,7 +42,11 @@ final class DeviceVocabulary {
     List<List<DeviceState>> asked = new ArrayList<>();
     objects.forEach(o -> asked.add(o.members().stream().map(DeviceState::parse).toList()));
     literals.forEach(
-        literal -> asked.add(isUnknown(literal) ? List.of() : List.of(DeviceState.parse(literal))));
+        literal ->
+            asked.add(
+                Defaults.isNamed(Coordinate.DEVICE, literal)
+                    ? List.of()
+                    : List.of(DeviceState.parse(literal))));
     for (List<DeviceState> states : asked) {
       for (DeviceState state : states) {
         if (state.platform() != null) {
@@ -56,7 +64,7 @@ final class DeviceVocabulary {
               && (platforms.isEmpty() || device.platform() != null);
       values.add(device + (all ? "" : ELSE));
     }
-    values.add(UNKNOWN);
+    values.add(Defaults.UNKNOWN_DEVICE);
     Set<String> named = new HashSet<>(values);
     List<Vocabulary.Term> terms = new ArrayList<>();
     int at = 0;
@@ -107,11 +115,6 @@ final class DeviceVocabulary {
       }
     }
     return out.build();
-  }
-
-  /** Whether a rule means the device that the gateway knows nothing of. */
-  static boolean isUnknown(String said) {
-    return Names.key(said).equals(UNKNOWN);
   }
 
   /** What the name of a value says. */

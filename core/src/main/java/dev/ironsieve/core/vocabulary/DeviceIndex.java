@@ -1,5 +1,8 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Defaults;
+import dev.ironsieve.core.model.DeviceState;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -26,7 +29,7 @@ final class DeviceIndex {
    */
   DeviceIndex(List<String> names) {
     for (String name : names) {
-      if (DeviceVocabulary.isUnknown(name)) {
+      if (Defaults.isNamed(Coordinate.DEVICE, name)) {
         continue;
       }
       String facts = DeviceVocabulary.facts(name);

@@ -1,5 +1,11 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Defaults;
+import dev.ironsieve.core.model.FeedSet;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.SitePattern;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.IntSet;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -21,9 +27,6 @@ import java.util.TreeMap;
  * </pre>
  */
 final class SiteVocabulary {
-  /** Where no host is asked for. */
-  static final String NONE = "no host";
-
   private static final String OTHER = "other host";
   private static final String ELSE = ", else";
 
@@ -38,14 +41,15 @@ final class SiteVocabulary {
     for (FeedSet.Hosts list : lists) {
       list.hosts().forEach(pattern -> patterns.putIfAbsent(pattern.toString(), pattern));
     }
-    List<String> hosts = literals.stream().filter(literal -> !isNone(literal)).toList();
+    List<String> hosts =
+        literals.stream().filter(literal -> !Defaults.isNamed(Coordinate.SITE, literal)).toList();
     hosts.forEach(literal -> add(patterns, literal));
     Set<String> parents = new LinkedHashSet<>();
     for (SitePattern pattern : patterns.values()) {
       List<String> wider = pattern.wider();
       wider.subList(1, wider.size()).stream().filter(patterns::containsKey).forEach(parents::add);
     }
-    List<String> values = new ArrayList<>(List.of(NONE, OTHER));
+    List<String> values = new ArrayList<>(List.of(Defaults.NO_SITE, OTHER));
     Map<String, Integer> own = new HashMap<>();
     for (String text : patterns.keySet()) {
       own.put(text, values.size());
@@ -77,11 +81,6 @@ final class SiteVocabulary {
       }
     }
     return new Vocabulary(Coordinate.SITE, "as written", values, terms);
-  }
-
-  /** Whether a rule means connections that ask for no host. */
-  static boolean isNone(String said) {
-    return Names.key(said).equals(NONE);
   }
 
   /** What a value, by its name, stands for: a pattern, less those inside it. */

@@ -1,5 +1,6 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
+import dev.ironsieve.core.model.Names;
 import java.util.List;
 
 /**

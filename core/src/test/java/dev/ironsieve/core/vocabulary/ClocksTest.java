@@ -1,8 +1,10 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.TimeZones;
 import dev.ironsieve.core.twin.Rounds;
 import java.time.LocalDateTime;
 import java.time.ZoneId;

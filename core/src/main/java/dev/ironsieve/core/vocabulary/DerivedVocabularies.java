@@ -1,5 +1,17 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Feed;
+import dev.ironsieve.core.model.FeedSet;
+import dev.ironsieve.core.model.GatewaySettings;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.SitePattern;
+import dev.ironsieve.core.model.TermObject;
+import dev.ironsieve.core.model.Validity;
+import dev.ironsieve.core.model.Vocabulary;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -17,7 +29,7 @@ import java.util.TreeMap;
  * objects; and of file kinds, if rules use any. They depend on these items, so an edit with a new
  * item derives others.
  */
-final class DerivedVocabularies {
+public final class DerivedVocabularies {
   private final Map<Coordinate, Set<String>> names = new EnumMap<>(Coordinate.class); // of objects
   private final Map<Coordinate, Map<String, String>> literals; // as written, by key
   private final Map<Coordinate, Set<String>> toldApart =
@@ -35,7 +47,7 @@ final class DerivedVocabularies {
    * @param gateway the default time zone of times
    * @param others items of another rulebase, for which classes are needed too
    */
-  DerivedVocabularies(
+  public DerivedVocabularies(
       List<Vocabulary> pinned,
       List<TermObject> objects,
       List<Feed> feeds,
@@ -93,6 +105,18 @@ final class DerivedVocabularies {
     }
   }
 
+  /**
+   * The vocabularies of coordinates without a source from outside, for a rulebase whose rules do
+   * not use them: a connection may name a host, which affects nothing.
+   */
+  public static Map<Coordinate, Vocabulary> unused() {
+    return Map.of(
+        Coordinate.SITE, SiteVocabulary.of(List.of(), List.of()),
+        Coordinate.TIME, TimeVocabulary.of(List.of(), List.of(), GatewaySettings.UTC),
+        Coordinate.DEVICE, DeviceVocabulary.of(List.of(), List.of()),
+        Coordinate.FILE_KIND, FileKinds.vocabulary());
+  }
+
   private static boolean saysFiles(List<Rule> rules) {
     return rules.stream().anyMatch(rule -> rule.terms().containsKey(Coordinate.FILE_KIND));
   }
@@ -111,7 +135,7 @@ final class DerivedVocabularies {
   private void takeNames(List<Vocabulary> pinned, ObjectKind kind, List<String> own) {
     Coordinate coordinate = kind.coordinate();
     if (pinned.stream().noneMatch(vocabulary -> vocabulary.coordinate() == coordinate)) {
-      names.put(coordinate, RulebaseCheck.unique(kind.word(), own));
+      names.put(coordinate, Names.unique(kind.word(), own));
     } else if (!own.isEmpty()) {
       throw new InvalidModel(
           kind.word() + " \"" + own.getFirst() + "\"",
@@ -147,7 +171,7 @@ final class DerivedVocabularies {
    *
    * @param before rules that do
    */
-  boolean isOf(List<Rule> before, List<Rule> rules) {
+  public boolean isOf(List<Rule> before, List<Rule> rules) {
     int most = Math.min(before.size(), rules.size());
     int start = 0;
     while (start < most && before.get(start) == rules.get(start)) {
@@ -175,7 +199,7 @@ final class DerivedVocabularies {
   }
 
   /** Whether all items of the other, outside objects, are items here. */
-  boolean saysAllOf(DerivedVocabularies other) {
+  public boolean saysAllOf(DerivedVocabularies other) {
     return other.toldApart.entrySet().stream()
         .allMatch(
             there -> {
@@ -185,12 +209,12 @@ final class DerivedVocabularies {
   }
 
   /** Every host, time and device state, in rules or objects. */
-  Map<Coordinate, Set<String>> members() {
+  public Map<Coordinate, Set<String>> members() {
     return members;
   }
 
   /** All vocabularies, in the order of their coordinates. */
-  List<Vocabulary> with(List<Vocabulary> pinned) {
+  public List<Vocabulary> with(List<Vocabulary> pinned) {
     List<Vocabulary> out = new ArrayList<>(pinned);
     out.addAll(vocabularies);
     if (!vocabularies.isEmpty()) {

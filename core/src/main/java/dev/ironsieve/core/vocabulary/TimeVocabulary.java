@@ -1,5 +1,11 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.ScheduleItem;
+import dev.ironsieve.core.model.ScheduleText;
+import dev.ironsieve.core.model.TermObject;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.IntSet;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
@@ -29,7 +35,7 @@ import java.util.TreeSet;
  * <p>All of it is the gateway's local time. A time in another time zone is shifted by the
  * difference between the two; if the difference changes during a year, a span begins there.
  */
-final class TimeVocabulary {
+public final class TimeVocabulary {
   private static final int MOST_VALUES = 100_000;
   static final String BEFORE = " before ";
   static final String FROM = " from ";
@@ -179,10 +185,14 @@ final class TimeVocabulary {
    * For each value the one that stands for it from a day on: itself, or for a value that is over by
    * then the same slice of the first span that is not.
    *
-   * @param names what the values are called, in their order
-   * @return null if no value is over, or the values are not of such a vocabulary
+   * @param day in the gateway's time zone; null for ever
+   * @return null if each stands for itself
    */
-  static int[] from(LocalDate day, List<String> names) {
+  public static int[] from(LocalDate day, Vocabulary vocabulary) {
+    if (day == null || vocabulary.coordinate() != Coordinate.TIME) {
+      return null;
+    }
+    List<String> names = vocabulary.values();
     int slices = 0;
     while (slices < names.size() && names.get(slices).contains(BEFORE)) {
       slices++;

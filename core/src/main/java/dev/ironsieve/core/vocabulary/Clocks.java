@@ -1,4 +1,4 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
 import java.time.Instant;
 import java.time.LocalDateTime;

@@ -1,10 +1,36 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.rulebase;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.ApplicationFact;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Feed;
+import dev.ironsieve.core.model.FeedKind;
+import dev.ironsieve.core.model.FeedSet;
+import dev.ironsieve.core.model.GatewaySettings;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Notice;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rate;
+import dev.ironsieve.core.model.RatePlan;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.SavedCheck;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceLiteral;
+import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.SitePattern;
+import dev.ironsieve.core.model.TermObject;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.vocabulary.FileKinds;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;

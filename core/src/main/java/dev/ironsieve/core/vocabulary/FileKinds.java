@@ -1,5 +1,8 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Defaults;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.IntSet;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -14,9 +17,6 @@ import java.util.stream.Collectors;
  * 7468 for keys and certificates as text).
  */
 public final class FileKinds {
-  /** Of a connection that moves nothing. */
-  public static final String NONE = "no file";
-
   /** Of a file of any other kind. */
   public static final String OTHER = "other file";
 
@@ -42,7 +42,7 @@ public final class FileKinds {
     others();
   }
 
-  /** Every kind but {@link #NONE} and {@link #OTHER}. */
+  /** Every kind but {@link Defaults#NO_FILE} and {@link #OTHER}. */
   public static List<FileKind> all() {
     return Holder.KINDS;
   }
@@ -57,7 +57,7 @@ public final class FileKinds {
     static final Vocabulary VOCABULARY = make();
 
     private static Vocabulary make() {
-      List<String> values = new ArrayList<>(List.of(NONE));
+      List<String> values = new ArrayList<>(List.of(Defaults.NO_FILE));
       Map<String, IntSet.Builder> families = new LinkedHashMap<>();
       for (FileKind kind : KINDS) {
         families

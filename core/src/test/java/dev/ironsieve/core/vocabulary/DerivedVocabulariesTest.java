@@ -1,4 +1,4 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -10,6 +10,19 @@ import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.GatewaySettings;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.ScheduleItem;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.SitePattern;
+import dev.ironsieve.core.model.TermObject;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.twin.Rounds;
 import java.time.LocalDateTime;
@@ -26,7 +39,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Hosts and times that people write themselves, against what is meant by each alone. */
-class WrittenTermsTest {
+class DerivedVocabulariesTest {
   private static final List<String> PATTERNS =
       List.of(
           "*.example",
@@ -297,10 +310,9 @@ class WrittenTermsTest {
     Rulebase base =
         rulebase(
             List.of(), Coordinate.TIME, List.of(Criterion.of("2026-12-24"), Criterion.of("daily")));
-    assertThat(base.vocabulary(Coordinate.TIME).orElseThrow().value("thu 10:00"))
-        .isEqualTo(Optional.empty());
-    assertThat(base.vocabulary(Coordinate.TIME).orElseThrow().value("2026-12-24T10:00"))
-        .contains("thu 00:00 from 2026-12-24");
+    ValueFinder finder = new ValueFinder(base.vocabulary(Coordinate.TIME).orElseThrow());
+    assertThat(finder.value("thu 10:00")).isEqualTo(Optional.empty());
+    assertThat(finder.value("2026-12-24T10:00")).contains("thu 00:00 from 2026-12-24");
   }
 
   @Test

@@ -1,5 +1,7 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
+import dev.ironsieve.core.model.ScheduleItem;
+import dev.ironsieve.core.model.ScheduleText;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;

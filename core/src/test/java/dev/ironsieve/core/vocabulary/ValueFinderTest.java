@@ -1,7 +1,10 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.DeviceState;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.twin.Rounds;
 import java.time.LocalDateTime;
 import java.util.ArrayList;

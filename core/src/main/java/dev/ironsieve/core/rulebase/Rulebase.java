@@ -1,5 +1,23 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.rulebase;
 
+import dev.ironsieve.core.model.AddressItem;
+import dev.ironsieve.core.model.AddressObject;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Feed;
+import dev.ironsieve.core.model.GatewaySettings;
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.SavedCheck;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.TermObject;
+import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.vocabulary.DerivedVocabularies;
+import dev.ironsieve.core.vocabulary.FileKinds;
 import java.time.DateTimeException;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
@@ -196,7 +214,7 @@ public final class Rulebase {
     if (checks.size() > SavedCheck.MOST) {
       throw new InvalidModel("checks", "at most " + SavedCheck.MOST, checks.size() + "");
     }
-    RulebaseCheck.unique("check", checks.stream().map(SavedCheck::name).toList());
+    Names.unique("check", checks.stream().map(SavedCheck::name).toList());
     return List.copyOf(checks);
   }
 
@@ -456,8 +474,8 @@ public final class Rulebase {
   private Map<String, List<String>> groups(ObjectKind kind) {
     return switch (kind) {
       case ZONE, HOST_LIST, SCHEDULE, DEVICE_STATE, RATE_PLAN, NOTICE -> Map.of();
-      case ADDRESS -> members(addresses, AddressObject::name, o -> namesOfAddresses(o.members()));
-      case SERVICE -> members(services, ServiceObject::name, o -> namesOfServices(o.members()));
+      case ADDRESS -> members(addresses, AddressObject::name, o -> AddressItem.names(o.members()));
+      case SERVICE -> members(services, ServiceObject::name, o -> ServiceItem.names(o.members()));
     };
   }
 
@@ -469,20 +487,6 @@ public final class Rulebase {
           Names.key(name.apply(object)), mentioned.apply(object).stream().map(Names::key).toList());
     }
     return out;
-  }
-
-  static List<String> namesOfAddresses(List<AddressItem> items) {
-    return items.stream()
-        .filter(AddressItem.Named.class::isInstance)
-        .map(item -> ((AddressItem.Named) item).name())
-        .toList();
-  }
-
-  static List<String> namesOfServices(List<ServiceItem> items) {
-    return items.stream()
-        .filter(ServiceItem.Named.class::isInstance)
-        .map(item -> ((ServiceItem.Named) item).name())
-        .toList();
   }
 
   @Override
@@ -497,7 +501,8 @@ public final class Rulebase {
         && feeds.equals(other.feeds)
         && gatewaySettings.equals(other.gatewaySettings)
         && checks.equals(other.checks)
-        && sections.equals(other.sections);
+        && sections.equals(other.sections)
+        && vocabularies.equals(other.vocabularies);
   }
 
   @Override

@@ -1,5 +1,7 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.rulebase;
 
+import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Names;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;

@@ -1,5 +1,6 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
+import dev.ironsieve.core.model.Vocabulary;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -22,7 +23,11 @@ public final class ValueFinder {
     this.vocabulary = vocabulary;
   }
 
-  /** See {@link Vocabulary#value}. */
+  /**
+   * The name of the value of a connection: a value by its name, or, for sites, times and devices,
+   * the value that contains the text, such as {@code *.quay.example} for {@code www.quay.example};
+   * empty if there is none. O(values) the first time a text is asked for.
+   */
   public Optional<String> value(String said) {
     Optional<String> before = remembered.get(said);
     if (before != null) {

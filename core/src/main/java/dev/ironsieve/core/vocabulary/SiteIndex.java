@@ -1,5 +1,6 @@
-package dev.ironsieve.core.model;
+package dev.ironsieve.core.vocabulary;
 
+import dev.ironsieve.core.model.SitePattern;
 import dev.ironsieve.core.sets.IntSet;
 import java.util.ArrayList;
 import java.util.HashMap;
