@@ -5,23 +5,17 @@ import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
-import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.space.Resolution;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.BitSet;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.function.IntFunction;
 import java.util.stream.IntStream;
-import java.util.stream.Stream;
 
 /**
  * Everything that follows from the rules of one rulebase alone, kept up to date through edits:
@@ -35,15 +29,12 @@ public final class LiveAnalysis {
   /** An update that takes away and brings more rules than these is quicker done from the start. */
   private static final int MOST_CHANGES = 200;
 
-  private static final int[] NOBODY = {};
-
   private final long steps;
   private final LocalDate day;
   private Rulebase rulebase;
   private RuleIndex index;
   private Certificates certificates;
-  private View.Maker maker;
-  private Map<Integer, View> views;
+  private Views views;
   private ReachEstimates reaches;
 
   public LiveAnalysis(Rulebase rulebase) {
@@ -76,8 +67,7 @@ public final class LiveAnalysis {
     rulebase = next;
     index = laidOut;
     certificates = fresh;
-    maker = maker();
-    views = new HashMap<>();
+    views = new Views(maker());
     reaches = new ReachEstimates(index, certificates);
   }
 
@@ -109,44 +99,35 @@ public final class LiveAnalysis {
 
   /** Works out all that may be asked about each rule, on several threads, before it is asked. */
   public void answerAll() {
-    makeMissing();
+    views.makeMissing();
     reaches.answerAll();
-  }
-
-  private View view(int handle) {
-    return views.computeIfAbsent(handle, maker::of);
   }
 
   /** Where a rule stands, by its id. */
   public Standing standing(String id) {
-    return view(handle(id)).standing();
+    return views.of(handle(id)).standing();
   }
 
   /** Where every rule stands, by its id, in the rules' order. */
   public Map<String, Standing> standings() {
-    makeMissing();
+    views.makeMissing();
     Map<String, Standing> out = new LinkedHashMap<>();
     for (int i = 0; i < index.size(); i++) {
       int handle = index.handleAt(i);
-      out.put(index.rule(handle).id(), view(handle).standing());
+      out.put(index.rule(handle).id(), views.of(handle).standing());
     }
     return out;
   }
 
   /** The findings about a rule, by its id. */
   public List<Finding> findings(String id) {
-    return view(handle(id)).findings();
+    return views.of(handle(id)).findings();
   }
 
   /** All findings, in the rules' order. */
   public List<Finding> findings() {
     int[] handles = IntStream.range(0, index.size()).map(index::handleAt).toArray();
-    return each(handles, this::findings).flatMap(List::stream).toList();
-  }
-
-  private List<Finding> findings(int handle) {
-    View view = views.get(handle);
-    return view == null ? maker.findings(handle) : view.findings();
+    return views.findings(handles).toList();
   }
 
   /**
@@ -214,9 +195,7 @@ public final class LiveAnalysis {
   }
 
   private Changed updated(Rulebase next, Set<String> moved) {
-    if (views.size() < index.size()) {
-      makeMissing(); // the views before the update, to compare with those after it
-    }
+    views.makeMissing(); // the views before the update, to compare with those after it
     if (!next.gatewaySettings().breadth().equals(rulebase.gatewaySettings().breadth())) {
       return startAgain(next);
     }
@@ -231,40 +210,13 @@ public final class LiveAnalysis {
     rulebase = next;
     List<IndexChange> events = IndexChange.of(change, index);
     BitSet asked = certificates.update(change, events);
-    addNeighbours(change, events, asked);
-    addOutdated(events, asked);
-    Set<Integer> met = handlesWhoseReachMayChange(change, events);
+    AffectedRules affected = new AffectedRules(index, change, events);
+    affected.addViews(asked, views);
+    Set<Integer> met = affected.reach();
     Set<String> reachable = ids(met);
     reachable.addAll(ids(reaches.update(change, met)));
-    Map<String, View> gone = new HashMap<>();
-    for (int handle : change.gone().keySet()) {
-      View view = views.remove(handle);
-      if (view != null) {
-        gone.put(index.rule(handle).id(), view);
-      }
-    }
-    Set<String> changed = new LinkedHashSet<>();
-    int[] handles = asked.stream().toArray();
-    View[] made = views(handles);
-    for (int i = 0; i < handles.length; i++) {
-      String id = index.rule(handles[i]).id();
-      View was = views.put(handles[i], made[i]);
-      if (!made[i].equals(was == null ? gone.get(id) : was)) {
-        changed.add(id);
-      }
-    }
+    Set<String> changed = views.remake(asked.stream().toArray(), change.gone().keySet());
     return new Changed(changed, reachable);
-  }
-
-  /** What is to be told of some rules now. */
-  private View[] views(int[] handles) {
-    return each(handles, maker::of).toArray(View[]::new);
-  }
-
-  /** Something of some rules, in their order; on several threads if they are many. */
-  private static <T> Stream<T> each(int[] handles, IntFunction<T> what) {
-    IntStream all = Arrays.stream(handles);
-    return (handles.length < Certificates.MANY ? all : all.parallel()).mapToObj(what);
   }
 
   /** The next state of the rules for the order; its addresses and services may be others. */
@@ -292,16 +244,8 @@ public final class LiveAnalysis {
     return change.filter(made -> made.gone().size() + made.fresh().size() <= MOST_CHANGES);
   }
 
-  /** Spreads the classes again, and lays the rules out anew if that does not do. */
+  /** Lays the rules out anew, with room for the classes of the next state. */
   private Optional<RuleIndex.Change> updateWithMoreRoom(RuleIndex.Next next) {
-    Optional<RuleIndex.Relayout> relabelled = index.relabelled();
-    if (relabelled.isPresent()) {
-      move(relabelled.get());
-      Optional<RuleIndex.Change> change = index.update(next);
-      if (change.isPresent()) {
-        return change;
-      }
-    }
     return index
         .relayout(next)
         .flatMap(
@@ -325,22 +269,19 @@ public final class LiveAnalysis {
     CertificateTranslation move = new CertificateTranslation(index, relayout);
     index = move.to();
     certificates = new Certificates(certificates, move, steps);
-    maker = maker();
-    Map<Integer, View> known = views;
-    views = new HashMap<>();
-    known.forEach((handle, view) -> views.put(move.handle(handle), view));
+    views = views.moved(move, maker());
     reaches = new ReachEstimates(reaches, move, certificates);
   }
 
   private Changed startAgain(Rulebase next) {
-    Map<String, View> before = viewsById();
+    Map<String, View> before = views.byId();
     start(next);
     return told(before);
   }
 
   /** Takes over a state in which rules or objects say other names. */
   private Changed updateNames(Rulebase next, Set<String> moved) {
-    Map<String, View> before = viewsById();
+    Map<String, View> before = views.byId();
     boolean few = next.hasSourcesOf(rulebase) && changed(next.rules()) <= MOST_CHANGES;
     Optional<Set<String>> reachable = few ? follow(next, moved) : Optional.empty();
     if (reachable.isEmpty()) {
@@ -391,9 +332,9 @@ public final class LiveAnalysis {
     RuleIndex.Change change = possible.get();
     List<IndexChange> events = IndexChange.of(change, index);
     BitSet asked = certificates.update(change, events);
-    addNeighbours(change, events, asked);
-    addOutdated(events, asked);
-    Set<String> reachable = ids(handlesWhoseReachMayChange(change, events));
+    AffectedRules affected = new AffectedRules(index, change, events);
+    affected.addViews(asked, views);
+    Set<String> reachable = ids(affected.reach());
     asked.stream().forEach(views::remove);
     change.gone().keySet().forEach(views::remove);
     if ((was != next || is != next) && !moveIn(next)) {
@@ -417,11 +358,7 @@ public final class LiveAnalysis {
     }
     RuleIndex.Relayout relayout = possible.get();
     move(relayout);
-    Map<Integer, View> kept = new ConcurrentHashMap<>();
-    views.entrySet().parallelStream()
-        .filter(view -> view.getValue().witnesses().allMatch(w -> isSame(w, before, relayout)))
-        .forEach(view -> kept.put(view.getKey(), view.getValue()));
-    views = new HashMap<>(kept);
+    views = views.keeping(view -> view.witnesses().allMatch(w -> isSame(w, before, relayout)));
     return true;
   }
 
@@ -439,98 +376,10 @@ public final class LiveAnalysis {
     return out;
   }
 
-  private Map<String, View> viewsById() {
-    Map<String, View> out = new HashMap<>();
-    views.forEach((handle, view) -> out.put(index.rule(handle).id(), view));
-    return out;
-  }
-
-  /**
-   * Makes what is to be told of rules where it is left out.
-   *
-   * @return handles of these rules
-   */
-  private int[] makeMissing() {
-    int[] handles =
-        IntStream.range(0, index.size())
-            .map(index::handleAt)
-            .filter(handle -> !views.containsKey(handle))
-            .toArray();
-    View[] made = views(handles);
-    for (int i = 0; i < handles.length; i++) {
-      views.put(handles[i], made[i]);
-    }
-    return handles;
-  }
-
-  /**
-   * Makes what is to be told of rules where it is left out, and tells what is other than before.
-   */
+  /** What is other than before, where all rules may have another reach. */
   private Changed told(Map<String, View> before) {
-    Set<String> changed = new LinkedHashSet<>();
-    for (int handle : makeMissing()) {
-      String id = index.rule(handle).id();
-      if (!views.get(handle).equals(before.get(id))) {
-        changed.add(id);
-      }
-    }
     Set<String> all = new LinkedHashSet<>();
     rulebase.rules().forEach(rule -> all.add(rule.id()));
-    return new Changed(changed, all);
-  }
-
-  /** Whether two rules are mergeable depends on which rules are neighbours. */
-  private void addNeighbours(RuleIndex.Change change, List<IndexChange> events, BitSet asked) {
-    Set<Integer> places = new HashSet<>();
-    events.forEach(event -> places.add(event.place()));
-    change.reworded().forEach(handle -> places.add(index.position(handle)));
-    for (int place : places) {
-      int above = Math.min(place, index.size()) - 1;
-      while (above >= 0 && !index.rule(index.handleAt(above)).isInForce()) {
-        above--;
-      }
-      if (above >= 0) {
-        asked.set(index.handleAt(above));
-      }
-      if (place < index.size()) {
-        asked.set(index.handleAt(place));
-      }
-    }
-  }
-
-  /**
-   * A new rule may split a class. The connection shown as a witness may then lie in the half that
-   * the new rule takes, although the point of the certificate does not.
-   */
-  private void addOutdated(List<IndexChange> events, BitSet asked) {
-    for (IndexChange event : events) {
-      List<Box> region = index.region(event.handle());
-      for (int handle : event.fresh() ? event.overlapping() : NOBODY) {
-        View view = views.get(handle);
-        if (view != null && view.witnesses().anyMatch(w -> index.space().mayHold(region, w))) {
-          asked.set(handle);
-        }
-      }
-    }
-  }
-
-  private Set<Integer> handlesWhoseReachMayChange(
-      RuleIndex.Change change, List<IndexChange> events) {
-    Set<Integer> out = new LinkedHashSet<>(change.fresh());
-    int first = index.size();
-    for (int handle : change.fresh()) {
-      first = Math.min(first, index.position(handle));
-    }
-    for (int place : change.gone().values()) {
-      first = Math.min(first, place);
-    }
-    for (IndexChange event : events) {
-      for (int handle : event.overlapping()) {
-        if (index.position(handle) >= first) {
-          out.add(handle);
-        }
-      }
-    }
-    return out;
+    return new Changed(views.makeMissing(before), all);
   }
 }

@@ -8,7 +8,6 @@ import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
-import dev.ironsieve.core.space.Relabelling;
 import dev.ironsieve.core.space.Resolution;
 import dev.ironsieve.core.space.ResolvedMatch;
 import dev.ironsieve.core.space.Space;
@@ -210,23 +209,6 @@ public final class RuleIndex {
 
   private static List<Coordinate> coordinates(List<Vocabulary> vocabularies) {
     return vocabularies.stream().map(Vocabulary::coordinate).toList();
-  }
-
-  /**
-   * The same, but faster: the classes of removed rules remain, and no classes are added.
-   *
-   * @return empty if there may be too many such classes
-   */
-  public Optional<Relayout> relabelled() {
-    return space.relabelled().map(this::relayout);
-  }
-
-  private Relayout relayout(Relabelling relabelling) {
-    List<List<Box>> regions = relabelling.regions(table.regionsInOrder());
-    RuleIndex index =
-        new RuleIndex(
-            resolution, table.rulesInOrder(), table.matchesInOrder(), regions, relabelling.to());
-    return new Relayout(index, relabelling::point, relabelling.axes());
   }
 
   public Space space() {
@@ -440,7 +422,7 @@ public final class RuleIndex {
    * was moved, counts as gone and as fresh.
    *
    * @return empty if there is no room for it: then the rules have to be laid out anew, see {@link
-   *     #relabelled} and {@link #relayout}
+   *     #relayout}
    */
   public Optional<Change> update(Next next) {
     return RuleIndexUpdate.of(table, space, next)

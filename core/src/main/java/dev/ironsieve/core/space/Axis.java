@@ -37,24 +37,6 @@ abstract sealed class Axis permits EndpointAxis, NumberAxis, SymbolAxis {
     return full;
   }
 
-  /** The same classes and values with the room between classes spread evenly again. */
-  abstract Axis again();
-
-  /** What a code of another line with the same classes is here; those of no class stay. */
-  final int here(int code, Axis other) {
-    return code < other.code(other.classes) ? code(other.rankOf(code)) : code;
-  }
-
-  /** What a set of codes of another line with the same classes is here. */
-  final IntSet here(IntSet codes, Axis other) {
-    IntSet.Builder out = new IntSet.Builder();
-    for (int i = 0; i < codes.intervals(); i++) {
-      int from = code(other.rankOf(codes.first(i)));
-      out.addInOrder(from, code(other.rank(codes.last(i) + 1)) - 1);
-    }
-    return intern(out.build());
-  }
-
   /** Spreads {@code classes} classes evenly over the codes. */
   final void assignCodes(int classes) {
     this.classes = classes;

@@ -137,22 +137,6 @@ final class EndpointAxis extends Axis {
     return cuts;
   }
 
-  /** A copy; the criteria are coded when first used. */
-  private EndpointAxis(EndpointAxis other) {
-    resolution = other.resolution;
-    slices = new Slice[other.slices.length][];
-    for (int family = 0; family < slices.length; family++) {
-      slices[family] = Arrays.stream(other.slices[family]).map(Slice::new).toArray(Slice[]::new);
-    }
-    assignCodes(other.classes());
-    Arrays.setAll(familyCodes, family -> here(other.familyCodes[family], other));
-  }
-
-  @Override
-  EndpointAxis again() {
-    return new EndpointAxis(this);
-  }
-
   @Override
   int[] borders() {
     IntStream.Builder out = IntStream.builder();

@@ -50,18 +50,6 @@ final class NumberAxis extends Axis {
         : new NumberAxis(feasible, sets);
   }
 
-  private NumberAxis(NumberAxis other) {
-    feasible = other.feasible;
-    starts = other.starts.clone();
-    assignCodes(other.classes());
-    other.coded.forEach((set, codes) -> coded.put(set, here(codes, other)));
-  }
-
-  @Override
-  NumberAxis again() {
-    return new NumberAxis(this);
-  }
-
   /**
    * Where classes have to begin so that a set is made of whole ones: where it begins, and behind
    * where it ends, if the next value that can occur is not in it again.

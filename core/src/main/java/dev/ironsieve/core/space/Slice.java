@@ -50,17 +50,6 @@ final class Slice {
     rests = new long[2 * capacity];
   }
 
-  /** The same runs, to be cut on their own. */
-  Slice(Slice other) {
-    family = other.family;
-    number = other.number;
-    before = other.before;
-    runs = other.runs;
-    keys = other.keys.clone();
-    rests = other.rests.clone();
-    index();
-  }
-
   /** Number of runs. */
   int runs() {
     return runs;

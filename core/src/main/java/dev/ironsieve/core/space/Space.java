@@ -47,9 +47,6 @@ public final class Space {
    */
   public static final int UNKNOWN = Axis.CODES - 1;
 
-  /** Growth of the number of classes from which on many may be of sets that nobody asks for. */
-  private static final int MOST_GROWTH = 4;
-
   private static final int[] NOTHING = {};
 
   // Shared with the classes that encode, translate and describe points of this space.
@@ -63,7 +60,6 @@ public final class Space {
   final boolean[] asked; // by vocabulary: whether some rule asks for a term of it
   final Axis[] axes;
   private final ConnectionEncoder encoder = new ConnectionEncoder(this);
-  private final long classesAsMade; // on all axes, when the matches were laid out
 
   /**
    * @param resolution gives the zones, their networks and the vocabularies
@@ -93,46 +89,11 @@ public final class Space {
     services = (NumberAxis) axes[SERVICE];
     sourcePorts = (NumberAxis) axes[SOURCE_PORT];
     Arrays.setAll(terms, i -> (SymbolAxis) axes[TERMS + i]);
-    classesAsMade = allClasses();
-  }
-
-  /** The same classes as in another, spread evenly again where there is no room. */
-  private Space(Space other) {
-    resolution = other.resolution;
-    coordinates = other.coordinates;
-    axes =
-        Arrays.stream(other.axes)
-            .map(line -> line.isFull() ? line.again() : line)
-            .toArray(Axis[]::new);
-    from = (EndpointAxis) axes[FROM];
-    to = (EndpointAxis) axes[TO];
-    services = (NumberAxis) axes[SERVICE];
-    sourcePorts = (NumberAxis) axes[SOURCE_PORT];
-    terms = Arrays.stream(axes).skip(TERMS).toArray(SymbolAxis[]::new);
-    asked = other.asked.clone();
-    classesAsMade = other.classesAsMade;
   }
 
   /** Takes over what names mean in another state, which tells the same zones and values apart. */
   public void takeOver(Resolution names) {
     resolution = names;
-  }
-
-  private long allClasses() {
-    return Arrays.stream(axes).mapToLong(Axis::classes).sum();
-  }
-
-  /**
-   * The same classes, with the room between them spread evenly again on the axes where there was
-   * not enough; quicker than to lay everything out anew. This space is not to be used any more.
-   *
-   * @return empty if so many classes have come since everything was laid out that it is better done
-   *     again
-   */
-  public Optional<Relabelling> relabelled() {
-    return allClasses() > MOST_GROWTH * classesAsMade
-        ? Optional.empty()
-        : Optional.of(new Relabelling(this, new Space(this)));
   }
 
   private void noteTerms(ResolvedMatch match) {
@@ -347,16 +308,6 @@ public final class Space {
   /** Whether an axis is coded as in another space. */
   public boolean shares(int axis, Space other) {
     return axes[axis] == other.axes[axis];
-  }
-
-  /** What a code of another space with the same classes is here. */
-  int here(int axis, int code, Space other) {
-    return axes[axis].here(code, other.axes[axis]);
-  }
-
-  /** What a set of codes of another space with the same classes is here. */
-  IntSet here(int axis, IntSet codes, Space other) {
-    return axes[axis].here(codes, other.axes[axis]);
   }
 
   /** A box without those of its points that no connection has. */

@@ -1,7 +1,6 @@
 package dev.ironsieve.core.space;
 
 import dev.ironsieve.core.sets.IntSet;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collection;
 import java.util.HashMap;
@@ -51,20 +50,6 @@ final class SymbolAxis extends Axis {
     return known instanceof SymbolAxis line && line.coded.keySet().equals(sets)
         ? line
         : new SymbolAxis(values, sets);
-  }
-
-  private SymbolAxis(SymbolAxis other) {
-    values = other.values;
-    assignCodes(other.classes());
-    codeOf = Arrays.stream(other.codeOf).map(code -> here(code, other)).toArray();
-    other.someValue.forEach((code, value) -> someValue.put(here(code, other), value));
-    other.size.forEach((code, count) -> size.put(here(code, other), count));
-    other.coded.forEach((set, codes) -> coded.put(set, here(codes, other)));
-  }
-
-  @Override
-  SymbolAxis again() {
-    return new SymbolAxis(this);
   }
 
   /** The codes of a set of values; empty if there is no room to tell it apart. */

@@ -21,7 +21,6 @@ import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.IntStream;
@@ -246,9 +245,7 @@ class AnalysisTwinTest {
         if (step % 3 == 2 && base.namesMeanAsIn(live.rulebase())) {
           RuleIndex index = live.index();
           RuleIndex.Next next = index.next(base.rules(), Set.of());
-          Optional<RuleIndex.Relayout> relabelled =
-              step % 2 == 0 ? index.relabelled() : Optional.empty();
-          live.move(relabelled.or(() -> index.relayout(next)).orElseThrow());
+          live.move(index.relayout(next).orElseThrow());
         }
         LiveAnalysis.Changed changed = live.update(base, touched);
         String as = "seed " + seed + " step " + step + " " + edit;
