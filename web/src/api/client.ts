@@ -27,7 +27,7 @@ import type {
   Signature,
   SignedIn,
   TermOption,
-  Tried,
+  SignatureTrialResult,
   QuestionProgress,
   RatePlan,
   ReadSchedule,
@@ -282,7 +282,12 @@ export const api = {
     edition: string,
     application: string,
     signature: Signature,
-  ) => call<Tried>('POST', `/captures/${id}/try?upTo=${upTo}`, { edition, application, signature }),
+  ) =>
+    call<SignatureTrialResult>('POST', `/captures/${id}/try?upTo=${upTo}`, {
+      edition,
+      application,
+      signature,
+    }),
   addSignature: (from: string, edition: string, application: string, signature: Signature) =>
     call<ImportedEdition>('POST', `/catalogue/${encodeURIComponent(from)}/signatures`, {
       edition,

@@ -56,7 +56,7 @@ export type CaptureSummary = Schemas['CaptureSummary'];
 export type RecognisedCapture = Schemas['RecognisedCapture'];
 export type RecognisedConnection = Schemas['RecognisedConnection'];
 export type Signature = Schemas['SignatureDocument'];
-export type Tried = Schemas['Tried'];
+export type SignatureTrialResult = Schemas['SignatureTrialResult'];
 export type ObjectKind = 'zone' | 'address' | 'service' | 'host list' | 'schedule' | 'device state';
 /** The lists of a draft's objects, by their kind. */
 export const OBJECT_LISTS = {

@@ -1,4 +1,4 @@
-import type { RecognisedConnection, Tried } from '../api/types';
+import type { RecognisedConnection, SignatureTrialResult } from '../api/types';
 import { clockOf } from './captures';
 
 const END = 'w-[112px] shrink-0 truncate font-mono text-[12px]';
@@ -10,7 +10,7 @@ export function ConnectionRow({
   own,
 }: {
   connection: RecognisedConnection;
-  marks: Tried | undefined;
+  marks: SignatureTrialResult | undefined;
   own: string;
 }) {
   const { number } = connection;

@@ -1,9 +1,9 @@
-import type { Tried } from '../api/types';
+import type { SignatureTrialResult } from '../api/types';
 
 const SHOWN = 8;
 
 /** What a signature would take by mistake in the captures that ship. */
-export function Mistakes({ mistakes }: { mistakes: Tried['mistakes'] }) {
+export function Mistakes({ mistakes }: { mistakes: SignatureTrialResult['mistakes'] }) {
   if (mistakes.length === 0) {
     return <p className="text-[12px] text-dim">It takes nothing by mistake in the samples.</p>;
   }

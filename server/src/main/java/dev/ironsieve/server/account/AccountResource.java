@@ -7,7 +7,6 @@ import jakarta.ws.rs.PATCH;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import java.util.List;
-import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /** The care of accounts, for admins. */
 @Path("/api/accounts")
@@ -18,28 +17,6 @@ public class AccountResource {
   AccountResource(Accounts accounts) {
     this.accounts = accounts;
   }
-
-  /** One account, without its secrets. */
-  public record AccountSummary(
-      @Schema(required = true) String name,
-      @Schema(required = true) String displayName,
-      @Schema(required = true) String role,
-      @Schema(required = true) boolean disabled) {
-    static AccountSummary of(Account account) {
-      return new AccountSummary(
-          account.name(), account.displayName(), account.role().word(), account.disabled());
-    }
-  }
-
-  /** A new account. */
-  public record NewAccount(
-      @Schema(required = true) String name,
-      @Schema(required = true) String displayName,
-      @Schema(required = true) String role,
-      @Schema(required = true) String password) {}
-
-  /** What is to change; what is left out stays. */
-  public record AccountChange(String role, Boolean disabled, String password) {}
 
   @GET
   public List<AccountSummary> list() {

@@ -26,27 +26,6 @@ public class SessionResource {
     this.accounts = accounts;
   }
 
-  /** Who a session belongs to. */
-  public record Person(
-      @Schema(required = true) String name,
-      @Schema(required = true) String displayName,
-      @Schema(required = true) String role) {
-    static Person of(Account account) {
-      return new Person(account.name(), account.displayName(), account.role().word());
-    }
-  }
-
-  /** Name and password. */
-  public record SignIn(
-      @Schema(required = true) String name, @Schema(required = true) String password) {}
-
-  /** What the first admin says. */
-  public record SetUp(
-      @Schema(required = true) String token,
-      @Schema(required = true) String name,
-      @Schema(required = true) String displayName,
-      @Schema(required = true) String password) {}
-
   @GET
   @Path("/session")
   @RolesAllowed(Role.MAY_VIEW)

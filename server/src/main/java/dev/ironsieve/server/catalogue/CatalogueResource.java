@@ -5,7 +5,6 @@ import dev.ironsieve.core.signature.Signature;
 import dev.ironsieve.formats.Checked;
 import dev.ironsieve.formats.catalogue.CatalogueDocument;
 import dev.ironsieve.formats.catalogue.Catalogues;
-import dev.ironsieve.formats.catalogue.SignatureDocument;
 import dev.ironsieve.formats.catalogue.Signatures;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
@@ -30,21 +29,6 @@ public class CatalogueResource {
   CatalogueResource(CatalogueEditions editions) {
     this.editions = editions;
   }
-
-  /**
-   * One edition in the list.
-   *
-   * @param importedAt ISO 8601
-   * @param by who imported it; nothing for the demo's
-   */
-  public record EditionSummary(
-      @Schema(required = true) String name,
-      @Schema(required = true) String importedAt,
-      String by) {}
-
-  /** An edition that was read in. */
-  public record ImportedEdition(
-      @Schema(required = true) String name, @Schema(required = true) int applications) {}
 
   /** Newest first. */
   @GET
@@ -71,17 +55,6 @@ public class CatalogueResource {
     return new ImportedEdition(catalogue.edition(), catalogue.applications().size());
   }
 
-  /**
-   * A signature of one's own.
-   *
-   * @param edition what to call the edition that has it
-   * @param application the application that it tells; a new one if there is none of that name
-   */
-  public record OwnSignature(
-      @Schema(required = true) String edition,
-      @Schema(required = true) String application,
-      @Schema(required = true) SignatureDocument signature) {}
-
   /** Makes another edition that has one more signature. */
   @POST
   @Path("/{edition}/signatures")
@@ -89,9 +62,7 @@ public class CatalogueResource {
   public ImportedEdition add(
       String edition, OwnSignature body, @Context SecurityIdentity identity) {
     Refusal.requireBody(body);
-    if (body.application() == null) {
-      throw new Refusal.Invalid("$.application", "the name of an application", "nothing");
-    }
+    Refusal.require(body.application(), "$.application", "the name of an application");
     Signature signature = Signatures.read(body.signature(), "$.signature");
     Catalogue next =
         Checked.at(

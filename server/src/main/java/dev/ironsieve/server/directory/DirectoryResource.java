@@ -12,9 +12,7 @@ import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
 import jakarta.ws.rs.core.Context;
-import java.util.List;
 import java.util.Optional;
-import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /** The directory of people and its snapshots. */
 @Path("/api/directory")
@@ -28,31 +26,6 @@ public class DirectoryResource {
   DirectoryResource(Directory directory) {
     this.directory = directory;
   }
-
-  /**
-   * How the directory is.
-   *
-   * @param snapshots newest first
-   * @param address where it is; nothing if none is configured
-   * @param triedAt when it was last tried, ISO 8601
-   * @param readAt when it was last read to its end
-   * @param fault what went wrong if the last try failed
-   */
-  public record DirectoryState(
-      @Schema(required = true) List<SnapshotSummary> snapshots,
-      String address,
-      String triedAt,
-      String readAt,
-      String fault) {}
-
-  /**
-   * One snapshot in the list.
-   *
-   * @param readAt when it was first read so, ISO 8601
-   * @param by who asked for that reading; nothing if it was the schedule
-   */
-  public record SnapshotSummary(
-      @Schema(required = true) String name, @Schema(required = true) String readAt, String by) {}
 
   @GET
   public DirectoryState state() {

@@ -9,18 +9,10 @@ import jakarta.ws.rs.Path;
 import jakarta.ws.rs.core.MediaType;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /** Calendars (iCalendar, RFC 5545) as schedules say them. */
 @Path("/api/schedules/read")
 public class CalendarResource {
-  /**
-   * What the events of a calendar with one summary say, as a schedule says it.
-   *
-   * @param name the summary; empty if there is none
-   */
-  public record ReadSchedule(
-      @Schema(required = true) String name, @Schema(required = true) List<String> members) {}
 
   /** Reads a calendar as schedules; nothing is changed. */
   @POST

@@ -115,6 +115,17 @@ public class DraftQuestions {
         state.analysisMillis());
   }
 
+  /** The number of values of each named set, by the word of its coordinate and by its name. */
+  Map<String, Map<String, Integer>> termSizes(long id) {
+    Map<String, Map<String, Integer>> out = new LinkedHashMap<>();
+    for (Vocabulary vocabulary : live.get(id).state().rulebase().named()) {
+      Map<String, Integer> sizes = new LinkedHashMap<>();
+      vocabulary.terms().forEach(term -> sizes.put(term.name(), (int) term.members().size()));
+      out.put(vocabulary.coordinate().word(), sizes);
+    }
+    return out;
+  }
+
   /** What becomes of the draft's checks. */
   List<CheckResult> checks(long id) {
     return ask(

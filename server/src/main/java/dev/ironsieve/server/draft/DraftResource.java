@@ -2,7 +2,6 @@ package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.Coordinate;
-import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
@@ -26,7 +25,6 @@ import jakarta.ws.rs.core.Response;
 import jakarta.ws.rs.sse.OutboundSseEvent;
 import jakarta.ws.rs.sse.Sse;
 import java.util.EnumSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -61,21 +59,6 @@ public class DraftResource {
     this.offered = offered;
   }
 
-  /**
-   * An edit, and the version of the draft that the person saw when making it.
-   *
-   * @param version as it stood in the draft or its last change
-   */
-  public record EditRequest(
-      @Schema(required = true) Long version, @Schema(required = true) EditDocument edit) {}
-
-  /**
-   * A connection to try.
-   *
-   * @param line such as {@code from 10.4.2.9 to 192.0.2.10 tcp/443}
-   */
-  public record ProbeRequest(@Schema(required = true) String line) {}
-
   @GET
   @APIResponse(
       responseCode = "200",
@@ -102,9 +85,7 @@ public class DraftResource {
       @BeanParam ChangeHeaders headers,
       @Context SecurityIdentity identity) {
     Refusal.requireBody(body);
-    if (body.version() == null) {
-      throw new Refusal.Invalid("$.version", "a whole number", "nothing");
-    }
+    Refusal.require(body.version(), "$.version", "a whole number");
     Edit edit = EditDocuments.read(body.edit(), "$.edit");
     offered.check(edit);
     return drafts.edit(rulebase, body.version(), edit, headers.by(identity));
@@ -158,22 +139,14 @@ public class DraftResource {
   @GET
   @Path("/terms/sizes")
   public Map<String, Map<String, Integer>> sizes(long rulebase) {
-    Map<String, Map<String, Integer>> out = new LinkedHashMap<>();
-    for (Vocabulary vocabulary : drafts.rulebase(rulebase).named()) {
-      Map<String, Integer> sizes = new LinkedHashMap<>();
-      vocabulary.terms().forEach(term -> sizes.put(term.name(), (int) term.members().size()));
-      out.put(vocabulary.coordinate().word(), sizes);
-    }
-    return out;
+    return questions.termSizes(rulebase);
   }
 
   @POST
   @Path("/probe")
   public ProbeAnswer probe(long rulebase, ProbeRequest body) {
     Refusal.requireBody(body);
-    if (body.line() == null) {
-      throw new Refusal.Invalid("$.line", "a connection", "nothing");
-    }
+    Refusal.require(body.line(), "$.line", "a connection");
     return questions.probe(rulebase, body.line());
   }
 

@@ -14,7 +14,6 @@ import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
 import java.time.Instant;
 import java.util.List;
-import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /** Who is signed in where. */
 @Path("/api/sign-ins")
@@ -30,36 +29,13 @@ public class SignInsResource {
   }
 
   /**
-   * One person at an address.
-   *
-   * @param person the directory id
-   * @param device the known facts of the device; left out if none
-   * @param since ISO 8601
-   */
-  public record SignedIn(
-      @Schema(required = true) String person,
-      @Schema(required = true) String address,
-      String device,
-      @Schema(required = true) String since) {}
-
-  /**
-   * Who is signed in at an address.
-   *
-   * @param device what is known of their device, such as {@code managed, platform kelpos, has
-   *     disk-lock}; left out if that is nothing
-   */
-  public record WhoIsThere(@Schema(required = true) String person, String device) {}
-
-  /**
    * All sign-ins of a person.
    *
    * @param person the directory id
    */
   @GET
   public List<SignedIn> of(@QueryParam("person") String person) {
-    if (person == null) {
-      throw new Refusal.Invalid("person", "the directory id of a person", "nothing");
-    }
+    Refusal.require(person, "person", "the directory id of a person");
     return signIns.of(person).stream()
         .map(
             s ->
@@ -74,7 +50,7 @@ public class SignInsResource {
   @PUT
   @Path("/{address}")
   @RolesAllowed(Role.MAY_EDIT)
-  public void in(String address, WhoIsThere body) {
+  public void in(String address, SignInReport body) {
     Refusal.requireBody(body);
     if (body.person() == null || body.person().isBlank()) {
       throw new Refusal.Invalid("$.person", "the directory id of a person", "nothing");

@@ -123,8 +123,19 @@ public abstract sealed class Refusal extends RuntimeException {
    * @throws Invalid if it is null
    */
   public static void requireBody(Object body) {
-    if (body == null) {
-      throw new Invalid("$", "an object", "nothing");
+    require(body, "$", "an object");
+  }
+
+  /**
+   * Refuses a request in which a value is left out.
+   *
+   * @param place where it belongs, such as {@code $.version}
+   * @throws Invalid if it is null
+   */
+  public static <T> T require(T value, String place, String expected) {
+    if (value == null) {
+      throw new Invalid(place, expected, "nothing");
     }
+    return value;
   }
 }

@@ -1,0 +1,13 @@
+package dev.ironsieve.server.account;
+
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/** Who a session belongs to. */
+public record Person(
+    @Schema(required = true) String name,
+    @Schema(required = true) String displayName,
+    @Schema(required = true) String role) {
+  static Person of(Account account) {
+    return new Person(account.name(), account.displayName(), account.role().word());
+  }
+}

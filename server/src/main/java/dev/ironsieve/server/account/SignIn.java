@@ -1,0 +1,7 @@
+package dev.ironsieve.server.account;
+
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/** Name and password. */
+public record SignIn(
+    @Schema(required = true) String name, @Schema(required = true) String password) {}

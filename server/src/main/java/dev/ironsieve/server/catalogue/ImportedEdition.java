@@ -1,0 +1,7 @@
+package dev.ironsieve.server.catalogue;
+
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/** An edition that was read in. */
+public record ImportedEdition(
+    @Schema(required = true) String name, @Schema(required = true) int applications) {}

@@ -1,0 +1,8 @@
+package dev.ironsieve.server.draft;
+
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/**
+ * @param version of the draft that the person saw
+ */
+public record EditionRequest(@Schema(required = true) Long version) {}

@@ -1,0 +1,7 @@
+package dev.ironsieve.server.feed;
+
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/** A named set. */
+public record FeedSetSummary(
+    @Schema(required = true) String name, @Schema(required = true) int entries) {}

@@ -1,0 +1,11 @@
+package dev.ironsieve.server.presence;
+
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/**
+ * Who is signed in at an address.
+ *
+ * @param device what is known of their device, such as {@code managed, platform kelpos, has
+ *     disk-lock}; left out if that is nothing
+ */
+public record SignInReport(@Schema(required = true) String person, String device) {}
