@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api } from '../api/client';
 import { Button } from '../ui/Button';
@@ -11,17 +11,11 @@ const ROLES = ['viewer', 'editor', 'publisher', 'admin'];
 export default function AccountsPage() {
   const cache = useQueryClient();
   const list = useQuery({ queryKey: ['accounts'], queryFn: api.accounts });
-  const [error, setError] = useState<unknown>(null);
   const [form, setForm] = useState({ name: '', displayName: '', role: 'editor', password: '' });
-  const run = async (work: () => Promise<unknown>) => {
-    setError(null);
-    try {
-      await work();
-    } catch (e) {
-      setError(e);
-    }
-    await cache.invalidateQueries({ queryKey: ['accounts'] });
-  };
+  const { mutate: run, error } = useMutation({
+    mutationFn: (work: () => Promise<unknown>) => work(),
+    onSettled: () => cache.invalidateQueries({ queryKey: ['accounts'] }),
+  });
   const set = (part: Partial<typeof form>) => setForm({ ...form, ...part });
   return (
     <div className="min-h-0 flex-1 overflow-y-auto p-6">
@@ -35,9 +29,7 @@ export default function AccountsPage() {
             <select
               aria-label={`Role of ${account.displayName}`}
               value={account.role}
-              onChange={(e) =>
-                void run(() => api.changeAccount(account.name, { role: e.target.value }))
-              }
+              onChange={(e) => run(() => api.changeAccount(account.name, { role: e.target.value }))}
               className="rounded border border-line px-1 py-px"
             >
               {ROLES.map((role) => (
@@ -48,7 +40,7 @@ export default function AccountsPage() {
               small
               className="ml-auto"
               onClick={() =>
-                void run(() => api.changeAccount(account.name, { disabled: !account.disabled }))
+                run(() => api.changeAccount(account.name, { disabled: !account.disabled }))
               }
             >
               {account.disabled ? 'Enable' : 'Disable'}
@@ -61,7 +53,7 @@ export default function AccountsPage() {
         className="max-w-[360px]"
         onSubmit={(e) => {
           e.preventDefault();
-          void run(async () => {
+          run(async () => {
             await api.addAccount(form);
             setForm({ name: '', displayName: '', role: 'editor', password: '' });
           });

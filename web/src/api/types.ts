@@ -2,14 +2,66 @@ import type { components } from './schema';
 
 type Schemas = components['schemas'];
 
-export type Draft = Schemas['DraftDocument'];
-export type Rule = Schemas['RuleDocument'] & { id: string; name: string; verdict: Verdict };
-export type Section = Schemas['SectionDocument'] & { id: string; name: string };
+/** A document with more precise types of some members. */
+type Precise<Document, Members> = Omit<Document, keyof Members> & Members;
+
+export type Draft = Precise<
+  Schemas['DraftDocument'],
+  {
+    sections: Section[];
+    zones: NamedObject[];
+    addresses: NamedObject[];
+    services: NamedObject[];
+    hostLists: NamedObject[];
+    schedules: NamedObject[];
+    deviceStates: NamedObject[];
+    ratePlans: RatePlan[];
+    notices: Notice[];
+    checks: SavedCheck[];
+  }
+>;
+export type Rule = Precise<
+  Schemas['RuleDocument'],
+  { id: string; name: string; verdict: Verdict; opening?: Opening; log?: Logging }
+>;
+export type Section = Precise<
+  Schemas['SectionDocument'],
+  { id: string; name: string; rules?: Rule[] }
+>;
 export type Criterion = Schemas['CriterionDocument'];
-export type NamedObject = Schemas['ObjectDocument'] & { name: string };
-export type Edit = Schemas['EditDocument'];
+export type NamedObject = Precise<Schemas['ObjectDocument'], { name: string }>;
 export type Place = Schemas['PlaceDocument'];
-export type Change = Schemas['ChangeDocument'];
+/** An edit of a draft, by its kind; as `EditDocument`, with the members that each kind needs. */
+export type Edit =
+  | { kind: 'insertRules'; rules: Rule[]; place: Place }
+  | { kind: 'replaceRules'; rules: Rule[] }
+  | { kind: 'deleteRules'; ids: string[] }
+  | { kind: 'moveRules'; ids: string[]; place: Place }
+  | { kind: 'insertSection'; id: string; name: string; before?: string }
+  | { kind: 'renameSection'; id: string; name: string }
+  | { kind: 'deleteSection'; id: string }
+  | { kind: PutObjectKind; object: NamedObject; replaces?: string }
+  | { kind: 'putRatePlan'; ratePlan: RatePlan; replaces?: string }
+  | { kind: 'putNotice'; notice: Notice; replaces?: string }
+  | { kind: 'setLineCapacity'; capacity?: string }
+  | { kind: 'setTimeZone'; name: string }
+  | { kind: 'setBreadth'; tooBroad: Schemas['BreadthDocument'] }
+  | { kind: 'putCheck'; check: SavedCheck; replaces?: string; before?: string }
+  | { kind: 'deleteCheck'; name: string }
+  | { kind: 'deleteObject'; objectKind: ObjectKind | HandlingKind; name: string }
+  | {
+      kind: 'putVocabulary';
+      vocabulary: { coordinate: string; edition: string; values?: string[] };
+    }
+  | { kind: 'deleteVocabulary'; name: string }
+  | { kind: 'putFeed'; pinned: PinnedFeed }
+  | { kind: 'deleteFeed'; name: string }
+  | { kind: 'batch'; edits: Edit[] };
+type PutObjectKind = (typeof PUT_EDITS)[ObjectKind];
+export type PutObject = Extract<Edit, { kind: PutObjectKind }>;
+/** The rules of an edit that has any. */
+export const rulesIn = (edit: Edit): Rule[] => ('rules' in edit ? edit.rules : []);
+export type Change = Precise<Schemas['ChangeDocument'], { edit: Edit; inverse?: Edit }>;
 export type Standing = Schemas['StandingDocument'];
 export type Finding = Schemas['FindingDocument'];
 export type ProbeAnswer = Schemas['ProbeAnswer'];
@@ -19,14 +71,16 @@ export type AccountSummary = Schemas['AccountSummary'];
 export type Imported = Schemas['Imported'];
 export type Exported = Schemas['Exported'];
 export type AlikeObjects = Schemas['AlikeObjects'];
-export type RemovalEffect = Schemas['RemovalEffect'];
-export type SavedCheck = Schemas['CheckDocument'] & {
-  name: string;
-  connection: string;
-  verdict: Verdict;
-};
+export type RemovalEffect = Precise<
+  Schemas['RemovalEffect'],
+  { rules: { before: Rule; after: Rule }[] }
+>;
+export type SavedCheck = Precise<
+  Schemas['CheckDocument'],
+  { name: string; connection: string; verdict: Verdict }
+>;
 export type CheckState = Schemas['CheckState'];
-export type Repair = Schemas['RepairDocument'];
+export type Repair = Precise<Schemas['RepairDocument'], { edit: Edit }>;
 export type ReadSchedule = Schemas['ReadSchedule'];
 export type TermOption = Schemas['TermOption'];
 export type Catalogue = Schemas['CatalogueDocument'];
@@ -74,10 +128,13 @@ export const PUT_EDITS = {
   'host list': 'putHostList',
   schedule: 'putSchedule',
   'device state': 'putDeviceState',
-} as const satisfies Record<ObjectKind, Edit['kind']>;
+} as const satisfies Record<ObjectKind, Schemas['EditDocument']['kind']>;
 export type QuestionProgress = Schemas['QuestionProgress'];
-export type RatePlan = Schemas['RatePlanDocument'] & { name: string; counted: Counted };
-export type Notice = Schemas['NoticeDocument'] & { name: string; heading: string; text: string };
+export type RatePlan = Precise<Schemas['RatePlanDocument'], { name: string; counted: Counted }>;
+export type Notice = Precise<
+  Schemas['NoticeDocument'],
+  { name: string; heading: string; text: string }
+>;
 export type FloorSum = Schemas['FloorSum'];
 /** The group of connections to which a ceiling or a floor applies. */
 export type Counted = 'all rules' | 'each rule' | 'each source';

@@ -4,8 +4,8 @@ import { useNavigate } from 'react-router';
 import { api } from '../api/client';
 import type { Imported } from '../api/types';
 import { Button } from '../ui/Button';
-import { Faults } from '../ui/Faults';
 import { Field } from '../ui/Field';
+import { FormDialog } from '../ui/FormDialog';
 import { Modal } from '../ui/Modal';
 
 /** Reads in a document or starts an empty rulebase. A faulty document is shown with its places. */
@@ -14,22 +14,16 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
   const navigate = useNavigate();
   const [name, setName] = useState('');
   const [file, setFile] = useState<File | null>(null);
-  const [error, setError] = useState<unknown>(null);
   const [done, setDone] = useState<Imported | null>(null);
   const open = (id: number) => {
     onClose();
     void navigate(`/rulebases/${id}/rules`);
   };
   const save = async () => {
-    setError(null);
-    try {
-      const read = file ? await api.importRulebase(name, file) : await api.addRulebase(name);
-      await cache.invalidateQueries({ queryKey: ['rulebases'] });
-      if (read.notes.length) setDone(read);
-      else open(read.id);
-    } catch (e) {
-      setError(e);
-    }
+    const read = file ? await api.importRulebase(name, file) : await api.addRulebase(name);
+    await cache.invalidateQueries({ queryKey: ['rulebases'] });
+    if (read.notes.length) setDone(read);
+    else open(read.id);
   };
   if (done) {
     return (
@@ -51,36 +45,29 @@ export function ImportDialog({ onClose }: { onClose(): void }) {
     );
   }
   return (
-    <Modal title="New rulebase" onClose={onClose} wide>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <Faults error={error} />
-        <Field
-          label="Name"
-          autoFocus
-          required
-          maxLength={100}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
-        <Field
-          label="Document"
-          type="file"
-          accept=".json,application/json"
-          hint="RFC 8519 (ietf-access-control-list:acls, JSON) or a document of Iron Sieve. Without a document, the rulebase starts empty."
-          onChange={(e) => setFile(e.target.files?.[0] ?? null)}
-        />
-        <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Cancel</Button>
-          <Button main type="submit">
-            {file ? 'Import' : 'Create'}
-          </Button>
-        </div>
-      </form>
-    </Modal>
+    <FormDialog
+      title="New rulebase"
+      save={file ? 'Import' : 'Create'}
+      wide
+      onSave={save}
+      onSaved={() => undefined} // the remarks or the new rulebase are shown by then
+      onClose={onClose}
+    >
+      <Field
+        label="Name"
+        autoFocus
+        required
+        maxLength={100}
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <Field
+        label="Document"
+        type="file"
+        accept=".json,application/json"
+        hint="RFC 8519 (ietf-access-control-list:acls, JSON) or a document of Iron Sieve. Without a document, the rulebase starts empty."
+        onChange={(e) => setFile(e.target.files?.[0] ?? null)}
+      />
+    </FormDialog>
   );
 }

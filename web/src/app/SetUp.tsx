@@ -1,3 +1,4 @@
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { api } from '../api/client';
@@ -10,25 +11,20 @@ import { Front } from './Front';
 export default function SetUp() {
   const [params] = useSearchParams();
   const [form, setForm] = useState({ name: '', displayName: '', password: '' });
-  const [error, setError] = useState<unknown>(null);
   const set = (part: Partial<typeof form>) => setForm({ ...form, ...part });
-  const save = async () => {
-    try {
-      await api.setUp({ token: params.get('token') ?? '', ...form });
-      window.location.assign('/');
-    } catch (e) {
-      setError(e);
-    }
-  };
+  const setUp = useMutation({
+    mutationFn: () => api.setUp({ token: params.get('token') ?? '', ...form }),
+    onSuccess: () => window.location.assign('/'),
+  });
   return (
     <Front title="Create the first admin">
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          void save();
+          setUp.mutate();
         }}
       >
-        <Faults error={error} />
+        <Faults error={setUp.error} />
         <Field
           label="Name to sign in with"
           hint="Small letters, digits, dots: ada.cole"

@@ -1,3 +1,4 @@
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api } from '../api/client';
 import type { Person } from '../api/types';
@@ -9,27 +10,19 @@ import { Front } from './Front';
 export function SignIn({ onSignedIn }: { onSignedIn(person: Person): void }) {
   const [name, setName] = useState('');
   const [password, setPassword] = useState('');
-  const [error, setError] = useState<unknown>(null);
-  const [busy, setBusy] = useState(false);
-  const signIn = async () => {
-    setBusy(true);
-    setError(null);
-    try {
-      onSignedIn(await api.signIn(name.trim().toLowerCase(), password));
-    } catch (e) {
-      setError(e);
-      setBusy(false);
-    }
-  };
+  const signIn = useMutation({
+    mutationFn: () => api.signIn(name.trim().toLowerCase(), password),
+    onSuccess: onSignedIn,
+  });
   return (
     <Front title="Sign in">
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          void signIn();
+          signIn.mutate();
         }}
       >
-        <Faults error={error} />
+        <Faults error={signIn.error} />
         <Field
           label="Name"
           autoFocus
@@ -46,7 +39,7 @@ export function SignIn({ onSignedIn }: { onSignedIn(person: Person): void }) {
           value={password}
           onChange={(e) => setPassword(e.target.value)}
         />
-        <Button main type="submit" disabled={busy} className="w-full py-2">
+        <Button main type="submit" disabled={signIn.isPending} className="w-full py-2">
           Sign in
         </Button>
       </form>

@@ -1,5 +1,5 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { useUrlState } from '../shell/useUrlState';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
@@ -168,17 +168,11 @@ function Editions({
 }) {
   const cache = useQueryClient();
   const { data: editions = [] } = useQuery({ queryKey: ['editions'], queryFn: api.editions });
-  const [error, setError] = useState<unknown>(null);
   const pinned = draft.editions.application;
-  const bring = async (file: File) => {
-    setError(null);
-    try {
-      await api.importEdition(file);
-      await cache.invalidateQueries({ queryKey: ['editions'] });
-    } catch (e) {
-      setError(e);
-    }
-  };
+  const bring = useMutation({
+    mutationFn: (file: File) => api.importEdition(file),
+    onSuccess: () => cache.invalidateQueries({ queryKey: ['editions'] }),
+  });
   return (
     <EditionChoice
       draft={draft}
@@ -200,11 +194,11 @@ function Editions({
       }
     >
       {mayEdit && (
-        <FileButton accept=".json,application/json" onFile={(file) => void bring(file)}>
+        <FileButton accept=".json,application/json" onFile={(file) => bring.mutate(file)}>
           Import an edition…
         </FileButton>
       )}
-      <Faults error={error} />
+      <Faults error={bring.error} />
     </EditionChoice>
   );
 }

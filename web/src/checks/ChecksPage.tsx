@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useUrlState } from '../shell/useUrlState';
-import type { CheckState, Rule, SavedCheck } from '../api/types';
+import type { CheckState, Rule } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
@@ -31,7 +31,7 @@ export default function ChecksPage({
   const onlyFailing = values.failing !== '';
   const [error, setError] = useState<unknown>(null);
   const byName = new Map(states?.map((state) => [state.name, state]));
-  const checks = draft.checks as SavedCheck[];
+  const checks = draft.checks;
   const failing = states?.filter((state) => !state.holds).length ?? 0;
   const shown = checks.filter(
     (check) =>

@@ -27,7 +27,7 @@ export function SaveCheck({
           small
           onClick={() => {
             setName(suggested);
-            setVerdict(answer.verdict as Verdict);
+            setVerdict(answer.verdict);
             setRefused(null);
           }}
         >

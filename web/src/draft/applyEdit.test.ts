@@ -117,7 +117,7 @@ describe('applyEdit', () => {
     expect(applyEdit(draft, { kind: 'setTimeZone', name: 'Europe/Oslo' }).timeZone).toBe(
       'Europe/Oslo',
     );
-    const check = { name: 'in', connection: 'tcp/443', verdict: 'allow' };
+    const check = { name: 'in', connection: 'tcp/443', verdict: 'allow' as const };
     const checked = applyEdit(draft, { kind: 'putCheck', check });
     expect(checked.checks).toEqual([check]);
     expect(applyEdit(checked, { kind: 'deleteCheck', name: 'IN' }).checks).toEqual([]);

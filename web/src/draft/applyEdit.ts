@@ -3,10 +3,9 @@ import {
   type Draft,
   type Edit,
   type NamedObject,
-  type Notice,
+  type PutObject,
   type ObjectKind,
   type Place,
-  type RatePlan,
   type Rule,
   type SavedCheck,
   type Section,
@@ -22,27 +21,27 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
   switch (edit.kind) {
     case 'insertRules': {
       // A view may show a rule before it is stored.
-      const ids = new Set(rulesOf(edit).map((rule) => rule.id));
+      const ids = new Set(edit.rules.map((rule) => rule.id));
       const others = without(sectionsOf(draft), ids);
-      return { ...draft, sections: insert(others, rulesOf(edit), placeOf(edit)) };
+      return { ...draft, sections: insert(others, edit.rules, edit.place) };
     }
     case 'replaceRules': {
-      const next = new Map(rulesOf(edit).map((rule) => [rule.id, rule]));
+      const next = new Map(edit.rules.map((rule) => [rule.id, rule]));
       return mapRules(draft, (rule) => next.get(rule.id) ?? rule);
     }
     case 'deleteRules':
       return { ...draft, sections: without(sectionsOf(draft), new Set(edit.ids)) };
     case 'moveRules': {
-      const ids = edit.ids ?? [];
+      const { ids } = edit;
       const byId = new Map(allRules(draft).map((rule) => [rule.id, rule]));
       const moved = ids.flatMap((id) => byId.get(id) ?? []);
       const rest = without(sectionsOf(draft), new Set(ids));
-      return { ...draft, sections: insert(rest, moved, placeOf(edit)) };
+      return { ...draft, sections: insert(rest, moved, edit.place) };
     }
     case 'insertSection': {
       const sections = [...sectionsOf(draft)];
       const at = sections.findIndex((section) => section.id === edit.before);
-      const section: Section = { id: edit.id!, name: edit.name!, rules: [] };
+      const section: Section = { id: edit.id, name: edit.name, rules: [] };
       sections.splice(at < 0 ? sections.length : at, 0, section);
       return { ...draft, sections };
     }
@@ -50,7 +49,7 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
       return {
         ...draft,
         sections: sectionsOf(draft).map((section) =>
-          section.id === edit.id ? { ...section, name: edit.name! } : section,
+          section.id === edit.id ? { ...section, name: edit.name } : section,
         ),
       };
     case 'deleteSection':
@@ -68,55 +67,49 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
     case 'putDeviceState':
       return putObject(draft, 'deviceStates', edit, ['device']);
     case 'putRatePlan': {
-      const ratePlans = put(
-        draft.ratePlans as RatePlan[],
-        edit.ratePlan as RatePlan,
-        edit.replaces,
-      );
-      return renamed({ ...draft, ratePlans }, 'ratePlan', edit.replaces, edit.ratePlan!.name!);
+      const ratePlans = put(draft.ratePlans, edit.ratePlan, edit.replaces);
+      return renamed({ ...draft, ratePlans }, 'ratePlan', edit.replaces, edit.ratePlan.name);
     }
     case 'putNotice': {
-      const notices = put(draft.notices as Notice[], edit.notice as Notice, edit.replaces);
-      return renamed({ ...draft, notices }, 'notice', edit.replaces, edit.notice!.name!);
+      const notices = put(draft.notices, edit.notice, edit.replaces);
+      return renamed({ ...draft, notices }, 'notice', edit.replaces, edit.notice.name);
     }
     case 'setLineCapacity':
       return { ...draft, lineCapacity: edit.capacity };
     case 'setTimeZone':
-      return { ...draft, timeZone: edit.name! };
+      return { ...draft, timeZone: edit.name };
     case 'setBreadth':
-      return { ...draft, tooBroad: edit.tooBroad! };
+      return { ...draft, tooBroad: edit.tooBroad };
     case 'putCheck': {
-      const check = edit.check as SavedCheck;
-      const checks = put(draft.checks as SavedCheck[], check, edit.replaces);
+      const checks = put(draft.checks, edit.check, edit.replaces);
       return { ...draft, checks: edit.replaces ? checks : placedAbove(checks, edit.before) };
     }
     case 'deleteCheck':
-      return { ...draft, checks: draft.checks.filter((c) => !sameName(c.name!, edit.name!)) };
+      return { ...draft, checks: draft.checks.filter((c) => !sameName(c.name, edit.name)) };
     case 'deleteObject': {
       if (edit.objectKind === 'rate plan') {
-        const ratePlans = draft.ratePlans.filter((plan) => !sameName(plan.name!, edit.name!));
+        const ratePlans = draft.ratePlans.filter((plan) => !sameName(plan.name, edit.name));
         return { ...draft, ratePlans };
       }
       if (edit.objectKind === 'notice') {
-        const notices = draft.notices.filter((notice) => !sameName(notice.name!, edit.name!));
+        const notices = draft.notices.filter((notice) => !sameName(notice.name, edit.name));
         return { ...draft, notices };
       }
-      const list = OBJECT_LISTS[edit.objectKind as ObjectKind];
-      const key = edit.name!.toLowerCase();
-      return { ...draft, [list]: draft[list].filter((o) => o.name!.toLowerCase() !== key) };
+      const list = OBJECT_LISTS[edit.objectKind];
+      return { ...draft, [list]: draft[list].filter((o) => !sameName(o.name, edit.name)) };
     }
     case 'putVocabulary':
       return {
         ...draft,
-        editions: { ...draft.editions, [edit.vocabulary!.coordinate!]: edit.vocabulary!.edition! },
+        editions: { ...draft.editions, [edit.vocabulary.coordinate]: edit.vocabulary.edition },
       };
     case 'deleteVocabulary': {
       const editions = { ...draft.editions };
-      delete editions[edit.name!];
+      delete editions[edit.name];
       return { ...draft, editions };
     }
     case 'putFeed': {
-      const pinned = edit.pinned!;
+      const { pinned } = edit;
       const others = draft.feeds.filter((feed) => !sameName(feed.name, pinned.name));
       const feeds = [...others, pinned].sort((a, b) =>
         a.name.toLowerCase() < b.name.toLowerCase() ? -1 : 1,
@@ -124,26 +117,23 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
       return { ...draft, feeds };
     }
     case 'deleteFeed':
-      return { ...draft, feeds: draft.feeds.filter((feed) => !sameName(feed.name, edit.name!)) };
+      return { ...draft, feeds: draft.feeds.filter((feed) => !sameName(feed.name, edit.name)) };
     case 'batch':
-      return (edit.edits ?? []).reduce(applyEdit, draft);
+      return edit.edits.reduce(applyEdit, draft);
   }
 }
 
 const sameName = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
-export const sectionsOf = (draft: Draft) => draft.sections as Section[];
+export const sectionsOf = (draft: Draft) => draft.sections;
 
 export const allRules = (draft: Draft): Rule[] =>
-  sectionsOf(draft).flatMap((section) => (section.rules ?? []) as Rule[]);
-
-const rulesOf = (edit: Edit) => (edit.rules ?? []) as Rule[];
-const placeOf = (edit: Edit): Place => edit.place ?? {};
+  sectionsOf(draft).flatMap((section) => section.rules ?? []);
 
 function insert(sections: Section[], rules: Rule[], place: Place): Section[] {
   const anchor = place.above ?? place.below;
   return sections.map((section) => {
-    const inside = (section.rules ?? []) as Rule[];
+    const inside = section.rules ?? [];
     let at = -1;
     if (anchor !== undefined) {
       const found = inside.findIndex((rule) => rule.id === anchor);
@@ -161,7 +151,7 @@ function insert(sections: Section[], rules: Rule[], place: Place): Section[] {
 
 function without(sections: Section[], ids: Set<string>): Section[] {
   return sections.map((section) => {
-    const inside = (section.rules ?? []) as Rule[];
+    const inside = section.rules ?? [];
     return inside.some((rule) => ids.has(rule.id))
       ? { ...section, rules: inside.filter((rule) => !ids.has(rule.id)) }
       : section;
@@ -172,7 +162,7 @@ function mapRules(draft: Draft, change: (rule: Rule) => Rule): Draft {
   return {
     ...draft,
     sections: sectionsOf(draft).map((section) => {
-      const before = (section.rules ?? []) as Rule[];
+      const before = section.rules ?? [];
       const after = before.map(change);
       return after.every((rule, i) => rule === before[i]) ? section : { ...section, rules: after };
     }),
@@ -202,16 +192,16 @@ function renamed(
 /** The last check moved above the one of that name; left where it is if there is none. */
 function placedAbove(checks: SavedCheck[], name: string | undefined): SavedCheck[] {
   const others = checks.slice(0, -1);
-  const at = others.findIndex((check) => name && sameName(check.name!, name));
+  const at = others.findIndex((check) => name && sameName(check.name, name));
   return at < 0 ? checks : [...others.slice(0, at), checks.at(-1)!, ...others.slice(at)];
 }
 
 /** The checks saying the new name of a zone, as the server writes it into their lines. */
-function inChecks(before: Draft, edit: Edit, after: Draft): Draft {
+function inChecks(before: Draft, edit: PutObject, after: Draft): Draft {
   const old = edit.replaces?.toLowerCase();
-  const name = edit.object?.name;
-  if (old === undefined || name === undefined || old === name.toLowerCase()) return after;
-  const names = before.zones.map((zone) => zone.name!);
+  const { name } = edit.object;
+  if (old === undefined || old === name.toLowerCase()) return after;
+  const names = before.zones.map((zone) => zone.name);
   const renamed = (line: string) => {
     let out = '';
     let rest = line;
@@ -231,7 +221,7 @@ function inChecks(before: Draft, edit: Edit, after: Draft): Draft {
   };
   const checks = after.checks.map((check) => ({
     ...check,
-    connection: renamed(check.connection!),
+    connection: renamed(check.connection),
   }));
   return { ...after, checks };
 }
@@ -239,12 +229,12 @@ function inChecks(before: Draft, edit: Edit, after: Draft): Draft {
 function putObject(
   draft: Draft,
   list: (typeof OBJECT_LISTS)[ObjectKind],
-  edit: Edit,
+  edit: PutObject,
   criteria: CriterionName[],
 ): Draft {
-  const object = edit.object as NamedObject;
+  const { object } = edit;
   const old = edit.replaces?.toLowerCase();
-  const objects = draft[list] as NamedObject[];
+  const objects = draft[list];
   if (old === undefined) {
     return { ...draft, [list]: [...objects, object] };
   }

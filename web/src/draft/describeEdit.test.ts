@@ -5,11 +5,16 @@ const nameOf = (id: string) => ({ a: 'Kiosks', b: 'Rest' })[id];
 
 describe('describeEdit', () => {
   it('describes the changed parts of a rule', () => {
-    const before = { id: 'a', name: 'Kiosks', verdict: 'allow', fromZones: { items: ['x', 'y'] } };
+    const before = {
+      id: 'a',
+      name: 'Kiosks',
+      verdict: 'allow' as const,
+      fromZones: { items: ['x', 'y'] },
+    };
     const after = {
       id: 'a',
       name: 'Machines',
-      verdict: 'drop',
+      verdict: 'drop' as const,
       enabled: false,
       fromZones: { items: ['y'], except: ['z'] },
     };
@@ -40,7 +45,7 @@ describe('describeEdit', () => {
     expect(say({ kind: 'setTimeZone', name: 'Europe/Oslo' })).toBe(
       'set the time zone to Europe/Oslo',
     );
-    const check = { name: 'in', connection: 'tcp/443', verdict: 'allow' };
+    const check = { name: 'in', connection: 'tcp/443', verdict: 'allow' as const };
     expect(say({ kind: 'putCheck', check })).toBe('saved check "in"');
     expect(say({ kind: 'putCheck', check, replaces: 'out' })).toBe('changed check "out"');
     expect(say({ kind: 'deleteCheck', name: 'in' })).toBe('deleted check "in"');
@@ -49,7 +54,7 @@ describe('describeEdit', () => {
         kind: 'batch',
         edits: [
           { kind: 'putAddress', object: { name: 'x' } },
-          { kind: 'replaceRules', rules: [{ id: 'a', name: 'Kiosks' }] },
+          { kind: 'replaceRules', rules: [{ id: 'a', name: 'Kiosks', verdict: 'drop' }] },
         ],
       }),
     ).toBe('created address "x", changed "Kiosks"');

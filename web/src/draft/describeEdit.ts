@@ -1,4 +1,4 @@
-import type { Edit, Rule } from '../api/types';
+import { rulesIn, type Edit, type Rule } from '../api/types';
 import { chipsOf, PARTS } from './criteria';
 
 const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
@@ -47,8 +47,8 @@ export function describeEdit(
   nameOf: (id: string) => string | undefined,
   inverse?: Edit,
 ): string {
-  const rules = (edit.rules ?? []) as Rule[];
-  const ids = edit.ids ?? [];
+  const rules = rulesIn(edit);
+  const ids = 'ids' in edit ? edit.ids : [];
   const named = (id: string | undefined) => {
     const name = id && nameOf(id);
     return name ? `"${name}"` : 'a rule that is gone';
@@ -59,7 +59,7 @@ export function describeEdit(
       return rules.length === 1 ? `inserted ${quoted}` : `inserted ${many(rules.length, 'rule')}`;
     case 'replaceRules':
       if (rules.length === 1) {
-        const before = inverse?.rules?.find((rule) => rule.id === rules[0]!.id) as Rule | undefined;
+        const before = inverse && rulesIn(inverse).find((rule) => rule.id === rules[0]!.id);
         const what = before ? describeRuleChange(before, rules[0]!) : '';
         return `changed ${before ? `"${before.name}"` : quoted}${what && `: ${what}`}`;
       }
@@ -68,12 +68,12 @@ export function describeEdit(
       return ids.length === 1 ? `deleted ${named(ids[0])}` : `deleted ${many(ids.length, 'rule')}`;
     case 'moveRules': {
       const what = ids.length === 1 ? named(ids[0]) : many(ids.length, 'rule');
-      const place = edit.place;
-      const where = place?.above
+      const { place } = edit;
+      const where = place.above
         ? `above ${named(place.above)}`
-        : place?.below
+        : place.below
           ? `below ${named(place.below)}`
-          : place?.startOf
+          : place.startOf
             ? 'to the start of a section'
             : 'to the end of a section';
       return `moved ${what} ${where}`;
@@ -94,7 +94,7 @@ export function describeEdit(
         .slice(3)
         .replace(/\B[A-Z]/, ' $&')
         .toLowerCase();
-      const name = edit.object?.name;
+      const { name } = edit.object;
       if (!edit.replaces) return `created ${kind} "${name}"`;
       return edit.replaces === name
         ? `changed ${kind} "${name}"`
@@ -103,7 +103,7 @@ export function describeEdit(
     case 'putRatePlan':
     case 'putNotice': {
       const kind = edit.kind === 'putNotice' ? 'notice' : 'rate plan';
-      const name = (edit.ratePlan ?? edit.notice)?.name;
+      const { name } = edit.kind === 'putNotice' ? edit.notice : edit.ratePlan;
       if (!edit.replaces) return `created ${kind} "${name}"`;
       return edit.replaces === name
         ? `changed ${kind} "${name}"`
@@ -120,20 +120,20 @@ export function describeEdit(
     case 'putCheck':
       return edit.replaces
         ? `changed check "${edit.replaces}"`
-        : `saved check "${edit.check?.name}"`;
+        : `saved check "${edit.check.name}"`;
     case 'deleteCheck':
       return `deleted check "${edit.name}"`;
     case 'deleteObject':
       return `deleted ${edit.objectKind} "${edit.name}"`;
     case 'putVocabulary':
-      return `adopted edition ${edit.vocabulary?.edition} of the ${edit.vocabulary?.coordinate} vocabulary`;
+      return `adopted edition ${edit.vocabulary.edition} of the ${edit.vocabulary.coordinate} vocabulary`;
     case 'deleteVocabulary':
       return `deleted the ${edit.name} vocabulary`;
     case 'putFeed':
-      return `adopted edition ${edit.pinned?.edition} of the feed "${edit.pinned?.name}"`;
+      return `adopted edition ${edit.pinned.edition} of the feed "${edit.pinned.name}"`;
     case 'deleteFeed':
       return `deleted the feed "${edit.name}"`;
     case 'batch':
-      return (edit.edits ?? []).map((part) => describeEdit(part, nameOf)).join(', ');
+      return edit.edits.map((part) => describeEdit(part, nameOf)).join(', ');
   }
 }

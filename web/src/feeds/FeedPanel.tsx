@@ -1,3 +1,4 @@
+import { useMutation } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { api } from '../api/client';
 import type { Draft, FeedSummary, FeedEditionSummary, PinnedFeed } from '../api/types';
@@ -33,22 +34,17 @@ export function FeedPanel({
   onChange(feeds: FeedSummary[]): void;
   onSettings: (() => void) | undefined;
 }) {
-  const [busy, setBusy] = useState(false);
-  const [error, setError] = useState<unknown>(null);
   const [compared, setCompared] = useState<FeedEditionSummary | null>(null);
   const [looked, setLooked] = useState<string | null>(null);
   const open = feed.editions.find((edition) => edition.name === looked) ?? feed.editions[0];
-  const run = async (work: () => Promise<FeedSummary[] | void>) => {
-    setError(null);
-    setBusy(true);
-    try {
-      const next = await work();
-      if (next) onChange(next);
-    } catch (e) {
-      setError(e);
-    }
-    setBusy(false);
-  };
+  const {
+    mutate: run,
+    isPending: busy,
+    error,
+  } = useMutation({
+    mutationFn: (work: () => Promise<FeedSummary[] | void>) => work(),
+    onSuccess: (next) => next && onChange(next),
+  });
   const take = async (edition: string) => {
     await api.takeFeed(draft.id, feed.name, edition, draft.version);
   };
@@ -80,14 +76,14 @@ export function FeedPanel({
       <Faults error={error} />
       <div className="mb-4 flex flex-wrap items-center gap-2">
         {mayEdit && settings.url && (
-          <Button small disabled={busy} onClick={() => void run(() => api.fetchFeed(feed.name))}>
+          <Button small disabled={busy} onClick={() => run(() => api.fetchFeed(feed.name))}>
             {busy ? 'Fetching…' : 'Fetch now'}
           </Button>
         )}
         {mayEdit && (
           <FileButton
             accept=".txt,.csv,text/plain,text/csv"
-            onFile={(file) => void run(() => api.uploadFeed(feed.name, file))}
+            onFile={(file) => run(() => api.uploadFeed(feed.name, file))}
           >
             Upload a file…
           </FileButton>
@@ -132,7 +128,7 @@ export function FeedPanel({
                       small
                       disabled={busy}
                       onClick={() =>
-                        void run(() => api.decideFeedEdition(feed.name, edition.name, true))
+                        run(() => api.decideFeedEdition(feed.name, edition.name, true))
                       }
                     >
                       Approve
@@ -141,7 +137,7 @@ export function FeedPanel({
                       small
                       disabled={busy}
                       onClick={() =>
-                        void run(() => api.decideFeedEdition(feed.name, edition.name, false))
+                        run(() => api.decideFeedEdition(feed.name, edition.name, false))
                       }
                     >
                       Reject
@@ -157,7 +153,7 @@ export function FeedPanel({
                     )
                   : mayEdit &&
                     edition.state === 'offered' && (
-                      <Button small onClick={() => void run(() => take(edition.name))}>
+                      <Button small onClick={() => run(() => take(edition.name))}>
                         Adopt in the draft
                       </Button>
                     )}

@@ -1,7 +1,7 @@
 import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { api } from '../api/client';
-import type { Change, Draft } from '../api/types';
+import { rulesIn, type Change, type Draft } from '../api/types';
 import { allRules } from '../draft/applyEdit';
 import { describeEdit } from '../draft/describeEdit';
 import { draftKey } from '../draft/useDraft';
@@ -26,7 +26,7 @@ export default function HistoryPage({ id, version }: { id: number; version: numb
   const names = new Map(draft ? allRules(draft).map((rule) => [rule.id, rule.name]) : []);
   const changes = pages.data?.pages.flat() ?? [];
   for (const change of changes) {
-    for (const rule of change.edit.rules ?? []) {
+    for (const rule of rulesIn(change.edit)) {
       if (rule.id && rule.name && !names.has(rule.id)) names.set(rule.id, rule.name);
     }
   }

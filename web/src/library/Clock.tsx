@@ -1,6 +1,5 @@
-import { useState } from 'react';
+import { useMutation } from '@tanstack/react-query';
 import { api } from '../api/client';
-import type { ReadSchedule } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
 import { FileButton } from '../ui/FileButton';
 import { InlineEdit } from '../ui/InlineEdit';
@@ -11,16 +10,7 @@ const ZONES = Intl.supportedValuesOf('timeZone');
 /** By which clock times are meant, and the calendars that schedules come from and go to. */
 export function Clock({ handle, mayEdit }: { handle: DraftHandle; mayEdit: boolean }) {
   const draft = handle.draft!;
-  const [read, setRead] = useState<ReadSchedule[] | null>(null);
-  const [refused, setRefused] = useState<string | null>(null);
-  const bring = async (file: File) => {
-    try {
-      setRead(await api.readCalendar(file));
-      setRefused(null);
-    } catch (e) {
-      setRefused(e instanceof Error ? e.message : String(e));
-    }
-  };
+  const calendar = useMutation({ mutationFn: (file: File) => api.readCalendar(file) });
   return (
     <span className="flex min-w-0 flex-1 flex-wrap items-baseline gap-2 text-[12px]">
       <span className="text-dim">Time zone: {draft.timeZone}</span>
@@ -45,17 +35,19 @@ export function Clock({ handle, mayEdit }: { handle: DraftHandle; mayEdit: boole
           </a>
         )}
         {mayEdit && (
-          <FileButton accept=".ics,text/calendar" onFile={(file) => void bring(file)}>
+          <FileButton accept=".ics,text/calendar" onFile={(file) => calendar.mutate(file)}>
             Import a calendar…
           </FileButton>
         )}
       </span>
-      {refused && (
+      {calendar.error && (
         <span role="alert" className="w-full text-drop">
-          {refused}
+          {calendar.error.message}
         </span>
       )}
-      {read && <CalendarDialog read={read} handle={handle} onClose={() => setRead(null)} />}
+      {calendar.data && (
+        <CalendarDialog read={calendar.data} handle={handle} onClose={calendar.reset} />
+      )}
     </span>
   );
 }

@@ -1,3 +1,4 @@
+import { useMutation } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { api } from '../api/client';
 import type { Draft, Editioned } from '../api/types';
@@ -29,16 +30,10 @@ export function EditionChoice({
   children?: ReactNode;
 }) {
   const [compared, setCompared] = useState<string | null>(null);
-  const [error, setError] = useState<unknown>(null);
   const pinned = draft.editions[of];
-  const takeFirst = async (name: string) => {
-    setError(null);
-    try {
-      await api.takeEdition(draft.id, of, name, draft.version);
-    } catch (e) {
-      setError(e);
-    }
-  };
+  const first = useMutation({
+    mutationFn: (name: string) => api.takeEdition(draft.id, of, name, draft.version),
+  });
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[12px]">
       {pinned && inForce}
@@ -48,14 +43,14 @@ export function EditionChoice({
           <button
             key={name}
             type="button"
-            onClick={() => (pinned ? setCompared(name) : void takeFirst(name))}
+            onClick={() => (pinned ? setCompared(name) : first.mutate(name))}
             className="cursor-pointer text-accent underline underline-offset-2"
           >
             {pinned ? `What would ${name} change?` : `Take ${word} ${name}`}
           </button>
         ))}
       {children}
-      <Faults error={error} />
+      <Faults error={first.error} />
       {compared && pinned && (
         <EditionDialog
           draft={draft}

@@ -1,5 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import type { Draft, EditionEffect } from '../api/types';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
@@ -38,20 +37,12 @@ export function EditionDialog({
   onClose(): void;
   onRule(id: string): void;
 }) {
-  const [error, setError] = useState<unknown>(null);
   const { data: effect, error: failed } = useQuery({
     queryKey: ['effect', draft.id, draft.version, compared.of, compared.edition],
     queryFn: ({ signal }) => compared.effect(signal),
     staleTime: Infinity,
   });
-  const take = async () => {
-    try {
-      await compared.take();
-      onClose();
-    } catch (e) {
-      setError(e);
-    }
-  };
+  const adoption = useMutation({ mutationFn: () => compared.take(), onSuccess: onClose });
   const unknown = effect?.rules.filter((rule) => rule.unknown.length > 0) ?? [];
   return (
     <Modal
@@ -59,7 +50,7 @@ export function EditionDialog({
       onClose={onClose}
       wide
     >
-      <Faults error={error ?? failed} />
+      <Faults error={adoption.error ?? failed} />
       {!effect && !failed && <Working on="What it changes" />}
       {effect && (
         <>
@@ -139,7 +130,7 @@ export function EditionDialog({
       <div className="sticky -bottom-4 -mb-4 flex justify-end gap-2 bg-sheet py-3">
         <Button onClick={onClose}>Keep {compared.had}</Button>
         {mayEdit && compared.mayTake && (
-          <Button main disabled={!effect || unknown.length > 0} onClick={() => void take()}>
+          <Button main disabled={!effect || unknown.length > 0} onClick={() => adoption.mutate()}>
             Adopt {compared.edition} in the draft
           </Button>
         )}

@@ -56,10 +56,10 @@ export function HandlingLists({
       )}
     </>
   );
-  const plans = (draft.ratePlans as RatePlan[]).filter((p) =>
+  const plans = draft.ratePlans.filter((p) =>
     fits(p.name, p.ceiling ?? '', p.floor ?? '', p.note ?? ''),
   );
-  const notices = (draft.notices as Notice[]).filter((n) => fits(n.name, n.heading, n.text));
+  const notices = draft.notices.filter((n) => fits(n.name, n.heading, n.text));
   return (
     <>
       <List

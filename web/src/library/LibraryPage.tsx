@@ -86,7 +86,7 @@ export default function LibraryPage({
       </div>
       {LISTS.filter((l) => !l.coordinate || !draft.editions[l.coordinate]).map((list) => {
         const { kind, title, none } = list;
-        const objects = (draft[OBJECT_LISTS[kind]] as NamedObject[]).filter(fits);
+        const objects = draft[OBJECT_LISTS[kind]].filter(fits);
         return (
           <section key={kind} className="mb-6" aria-label={title}>
             <div className="mb-1 flex items-baseline gap-3">

@@ -1,7 +1,6 @@
-import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { api } from '../api/client';
-import type { Draft, HandlingKind, ObjectKind, Rule } from '../api/types';
+import type { Draft, HandlingKind, ObjectKind } from '../api/types';
 import { describeRuleChange } from '../draft/describeEdit';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
@@ -21,24 +20,19 @@ export function RemovalDialog({
   name: string;
   onClose(): void;
 }) {
-  const [error, setError] = useState<unknown>(null);
   const { data: effect, error: failed } = useQuery({
     queryKey: ['removal', draft.id, draft.version, kind, name],
     queryFn: ({ signal }) => api.effectOfRemoval(draft.id, kind, name, signal),
     staleTime: Infinity,
     retry: false,
   });
-  const remove = async () => {
-    try {
-      await api.removeObject(draft.id, kind, name, draft.version);
-      onClose();
-    } catch (e) {
-      setError(e);
-    }
-  };
+  const removal = useMutation({
+    mutationFn: () => api.removeObject(draft.id, kind, name, draft.version),
+    onSuccess: onClose,
+  });
   return (
     <Modal title={`Delete ${name}`} onClose={onClose} wide>
-      <Faults error={error ?? failed} />
+      <Faults error={removal.error ?? failed} />
       {!effect && !failed && <Working on="What it changes" />}
       {effect && (
         <>
@@ -46,10 +40,7 @@ export function RemovalDialog({
           <Block title={`${many(effect.rules.length, 'rule')} would no longer use it`}>
             {effect.rules.map(({ before, after }) => (
               <li key={before.id} className="py-1">
-                {before.name}{' '}
-                <span className="text-dim">
-                  {describeRuleChange(before as Rule, after as Rule)}
-                </span>
+                {before.name} <span className="text-dim">{describeRuleChange(before, after)}</span>
               </li>
             ))}
           </Block>
@@ -62,7 +53,7 @@ export function RemovalDialog({
       )}
       <div className="sticky -bottom-4 -mb-4 flex justify-end gap-2 bg-sheet py-3">
         <Button onClick={onClose}>Keep {name}</Button>
-        <Button main disabled={!effect} onClick={() => void remove()}>
+        <Button main disabled={!effect || removal.isPending} onClick={() => removal.mutate()}>
           Delete
         </Button>
       </div>

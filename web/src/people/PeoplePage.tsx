@@ -1,5 +1,4 @@
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useUrlState } from '../shell/useUrlState';
 import { api } from '../api/client';
 import type { Draft, Rule } from '../api/types';
@@ -143,20 +142,12 @@ function Snapshots({
 }) {
   const cache = useQueryClient();
   const { data: state } = useQuery({ queryKey: ['directory'], queryFn: api.directory });
-  const [reading, setReading] = useState(false);
-  const [error, setError] = useState<unknown>(null);
   const pinned = draft.editions.person;
   const newest = state?.snapshots[0]?.name;
-  const read = async () => {
-    setError(null);
-    setReading(true);
-    try {
-      cache.setQueryData(['directory'], await api.readDirectory());
-    } catch (e) {
-      setError(e);
-    }
-    setReading(false);
-  };
+  const read = useMutation({
+    mutationFn: api.readDirectory,
+    onSuccess: (next) => cache.setQueryData(['directory'], next),
+  });
   return (
     <EditionChoice
       draft={draft}
@@ -183,8 +174,8 @@ function Snapshots({
     >
       {state && !state.address && <span className="text-dim">No directory is configured.</span>}
       {state?.address && mayEdit && (
-        <Button small disabled={reading} onClick={() => void read()}>
-          {reading ? 'Reading…' : 'Read the directory now'}
+        <Button small disabled={read.isPending} onClick={() => read.mutate()}>
+          {read.isPending ? 'Reading…' : 'Read the directory now'}
         </Button>
       )}
       {state?.fault && (
@@ -193,7 +184,7 @@ function Snapshots({
           <Age word="read" at={state.readAt} old={1} />. {state.fault}
         </p>
       )}
-      <Faults error={error} />
+      <Faults error={read.error} />
     </EditionChoice>
   );
 }

@@ -1,10 +1,11 @@
 import { focusProbe } from '../ui/focus';
 import { useId, useMemo, useState, type ReactNode } from 'react';
-import type { Draft, Edit, ProbeAnswer, Rule, Verdict } from '../api/types';
+import type { Draft, Edit, ProbeAnswer, Rule } from '../api/types';
 import { SaveCheck } from '../checks/SaveCheck';
 import { completions, lastName } from './lineCompletion';
 import { partWord } from './unless';
 import { UnlessList } from './UnlessList';
+import { useCompletion } from '../ui/useCompletion';
 import { useNames } from './useNames';
 import { VERDICT_CLASS } from './verdicts';
 
@@ -39,9 +40,8 @@ export function ProbePanel({
   /** Keeps the probe as a check; not for those who may only look. */
   onCheck?(edit: Edit): Promise<{ message: string } | null>;
 }) {
-  const [active, setActive] = useState(-1);
   const [open, setOpen] = useState(false);
-  const list = useId();
+  const id = useId();
   const name = open ? lastName(line) : null;
   const terms = useNames(draft, name);
   const { start, options } = useMemo(
@@ -50,75 +50,57 @@ export function ProbePanel({
   );
   const take = (text: string) => {
     onLine(`${line.slice(0, start)}${text} `);
-    setActive(-1);
     focusProbe();
   };
+  const box = useCompletion({
+    options,
+    text: line,
+    open: options.length > 0,
+    first: false,
+    onOpen: setOpen,
+    onText: (text) => onLine(text.replaceAll('\n', ' ')),
+    onChoose: (option) => take(option.text),
+    onKey: (e, highlighted) => {
+      if (e.key === 'Enter' || (e.key === 'Tab' && highlighted)) {
+        if (highlighted) take(highlighted.text);
+        return true;
+      }
+      if (e.key === 'Escape') {
+        if (options.length) setOpen(false);
+        else document.querySelector<HTMLElement>('[data-grid]')?.focus();
+      }
+      return false;
+    },
+  });
   const decided = answer?.rule ? byId.get(answer.rule) : undefined;
   return (
     <section aria-label="Probe" className="border-b border-line p-3">
-      <label htmlFor={`${list}-box`} className="mb-1 block text-[12px] font-semibold text-dim">
+      <label {...box.label()} className="mb-1 block text-[12px] font-semibold text-dim">
         Probe
       </label>
       <textarea
-        id={`${list}-box`}
+        {...box.input()}
         data-probe-line
         rows={3}
-        role="combobox"
-        aria-expanded={options.length > 0}
-        aria-controls={list}
-        aria-autocomplete="list"
-        aria-activedescendant={active >= 0 ? `${list}-${active}` : undefined}
         aria-invalid={error !== null}
-        aria-describedby={error ? `${list}-error` : undefined}
+        aria-describedby={error ? `${id}-error` : undefined}
         spellCheck={false}
         maxLength={1000}
         placeholder="Type a connection, for example from 10.4.2.9 to 192.0.2.10 tcp/443"
-        value={line}
         onFocus={() => setOpen(true)}
-        onBlur={() => setOpen(false)}
-        onChange={(e) => {
-          onLine(e.target.value.replaceAll('\n', ' '));
-          setActive(-1);
-          setOpen(true);
-        }}
-        onKeyDown={(e) => {
-          e.stopPropagation();
-          if (e.key === 'ArrowDown' && options.length) {
-            e.preventDefault();
-            setActive(Math.min(active + 1, options.length - 1));
-          } else if (e.key === 'ArrowUp' && active >= 0) {
-            e.preventDefault();
-            setActive(active - 1);
-          } else if (e.key === 'Enter' || (e.key === 'Tab' && active >= 0)) {
-            e.preventDefault();
-            const chosen = options[active];
-            if (chosen) take(chosen.text);
-          } else if (e.key === 'Escape') {
-            if (options.length) setOpen(false);
-            else document.querySelector<HTMLElement>('[data-grid]')?.focus();
-          }
-        }}
         className="w-full resize-none rounded border border-line bg-sheet px-2 py-1 font-mono text-[12px] leading-[18px]"
       />
       <div className="relative">
         <ul
-          id={list}
-          role="listbox"
-          aria-label="Completions of the connection"
+          {...box.menu({ 'aria-label': 'Completions of the connection' })}
           hidden={options.length === 0}
           className="absolute z-20 w-full rounded border border-line bg-sheet py-1 shadow-lg"
         >
           {options.map((option, i) => (
             <li
               key={option.text}
-              id={`${list}-${i}`}
-              role="option"
-              aria-selected={i === active}
-              onPointerDown={(e) => {
-                e.preventDefault();
-                take(option.text);
-              }}
-              className={`flex cursor-pointer gap-2 px-2 text-[12px] ${i === active ? 'bg-accent-soft' : ''}`}
+              {...box.option(i)}
+              className={`flex cursor-pointer gap-2 px-2 text-[12px] ${i === box.at ? 'bg-accent-soft' : ''}`}
             >
               <span className="shrink-0">{option.text}</span>
               <span className="ml-auto truncate text-dim">{option.detail}</span>
@@ -127,7 +109,7 @@ export function ProbePanel({
         </ul>
       </div>
       {error && (
-        <p id={`${list}-error`} role="alert" className="mt-1 text-[12px] text-drop">
+        <p id={`${id}-error`} role="alert" className="mt-1 text-[12px] text-drop">
           {error}
         </p>
       )}
@@ -140,7 +122,7 @@ export function ProbePanel({
       {answer && (
         <div aria-live="polite">
           <p className="mt-2 text-[15px] font-semibold">
-            <span className={VERDICT_CLASS[answer.verdict as Verdict]}>{answer.verdict}</span> by{' '}
+            <span className={VERDICT_CLASS[answer.verdict]}>{answer.verdict}</span> by{' '}
             {decided ? (
               <button
                 type="button"
@@ -208,7 +190,7 @@ function Stages({
         <li key={stage.stage} className="border-t border-line py-[2px] first:border-0">
           <span className="text-dim">{STAGE_WORDS[stage.stage] ?? stage.stage}:</span>{' '}
           {stage.settled ? (
-            <b className={VERDICT_CLASS[stage.verdict as Verdict]}>{stage.verdict}</b>
+            <b className={VERDICT_CLASS[stage.verdict]}>{stage.verdict}</b>
           ) : (
             <>
               <b className="text-caution">

@@ -1,4 +1,4 @@
-import type { ProbeAnswer, Rule, Verdict } from '../api/types';
+import type { ProbeAnswer, Rule } from '../api/types';
 import { conditionOf } from './unless';
 import { VERDICT_CLASS } from './verdicts';
 
@@ -40,7 +40,7 @@ export function UnlessList({
               >
                 <span className="text-dim">{condition ? 'unless ' : 'otherwise '}</span>
                 {condition && <span>{condition}: </span>}
-                <b className={VERDICT_CLASS[unless.verdict as Verdict]}>{unless.verdict}</b>
+                <b className={VERDICT_CLASS[unless.verdict]}>{unless.verdict}</b>
                 {` by ${rule ? `rule ${numbers.get(rule.id)}` : 'the default rule'}`}
               </button>
             </li>

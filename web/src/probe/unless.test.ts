@@ -12,7 +12,12 @@ const rule = {
 
 describe('what a decision depends on', () => {
   it('says the items that the rule asks for, and how many more there are', () => {
-    const unless = { verdict: 'allow', rule: 'r', parts: ['person', 'services'], line: '' };
+    const unless = {
+      verdict: 'allow' as const,
+      rule: 'r',
+      parts: ['person', 'services'],
+      line: '',
+    };
     expect(conditionOf(unless, rule)).toBe('person ann, ben, cat +1 not eve · service tcp/443');
   });
 

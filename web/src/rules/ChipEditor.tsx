@@ -1,14 +1,16 @@
 import { Popover } from 'radix-ui';
-import { useContext, useId, useState } from 'react';
+import { useContext, useState } from 'react';
 import type { Rule } from '../api/types';
 import type { RuleActions } from './actions';
 import { ChipView } from './ChipView';
 import { canSay, complete, literalOf, type Option } from './completion';
 import { chipsOf, type Part } from '../draft/criteria';
 import { DraftContext } from './DraftContext';
+import { useCompletion } from '../ui/useCompletion';
 import { useTerms } from './useTerms';
 
 const EXCEPT = /^(!|not\s+)/;
+const NAME_IT = 'name it';
 
 const EXAMPLES: Record<Part, string> = {
   from: 'address like 10.4.0.0/16 or device like managed, has disk-lock',
@@ -33,9 +35,7 @@ export function ChipEditor({
 }) {
   const draft = useContext(DraftContext)!;
   const [text, setText] = useState('');
-  const [active, setActive] = useState(0);
   const [error, setError] = useState<string | null>(null);
-  const list = useId();
   const chips = chipsOf(rule, part);
   const except = EXCEPT.test(text);
   const query = text.replace(EXCEPT, '');
@@ -44,10 +44,8 @@ export function ChipEditor({
   const literal = canSay(draft, meant) ? meant : null;
   const terms = useTerms(draft, part, query);
   const options = complete(draft, part, query, terms);
-  // Behind the options stands the way to give a literal a name.
-  const last = options.length - 1 + (literal ? 1 : 0);
-  const at = Math.min(active, Math.max(0, last));
-  const naming = literal !== null && at === options.length;
+  // After the options comes the way to give a literal a name.
+  const items: (Option | typeof NAME_IT)[] = literal ? [...options, NAME_IT] : options;
 
   const add = async (option: Option | undefined): Promise<string | null> => {
     if (!option) {
@@ -61,7 +59,6 @@ export function ChipEditor({
     // The box is free for the next one at once; what is refused comes back, if it still is.
     const typed = text;
     setText('');
-    setActive(0);
     setError(null);
     const { criterion, text: chosen } = option;
     const refused = await actions.addChip(rule, { criterion, text: chosen, except });
@@ -76,46 +73,52 @@ export function ChipEditor({
     if (literal) actions.nameLiteral(rule, { criterion: literal, text: typed, except });
   };
 
-  const onKeyDown = (e: React.KeyboardEvent) => {
-    e.stopPropagation();
-    switch (e.key) {
-      case 'ArrowDown':
-        e.preventDefault();
-        setActive(Math.min(at + 1, last));
-        break;
-      case 'ArrowUp':
-        e.preventDefault();
-        setActive(Math.max(at - 1, 0));
-        break;
-      case 'Enter':
-        e.preventDefault();
-        if (naming) nameIt();
-        else if (query.trim()) void add(options[at]);
-        else actions.endEdit();
-        break;
-      case 'Escape':
-        actions.endEdit();
-        break;
-      case 'Tab':
-        e.preventDefault();
-        if (query.trim()) {
+  const choose = (item: Option | typeof NAME_IT | undefined) => {
+    if (item === NAME_IT) nameIt();
+    else void add(item);
+  };
+  const box = useCompletion({
+    options: items,
+    text,
+    open: true,
+    first: true,
+    onText: (next) => {
+      setText(next);
+      setError(null);
+    },
+    onChoose: choose,
+    onKey: (e, highlighted) => {
+      switch (e.key) {
+        case 'Enter':
+          if (highlighted === NAME_IT || typed) choose(highlighted);
+          else actions.endEdit();
+          return true;
+        case 'Escape':
+          actions.endEdit();
+          return false;
+        case 'Tab': {
           const go = e.shiftKey ? -1 : 1;
-          const chosen = options[at];
+          if (!typed) {
+            actions.endEdit(go);
+            return true;
+          }
+          const chosen = highlighted === NAME_IT ? undefined : highlighted;
           // What exists by name cannot be refused; a literal can, and keeps the box till it is not.
           const added = add(chosen);
           if (chosen && chosen.kind !== 'literal') actions.endEdit(go);
           else void added.then((refused) => refused ?? actions.endEdit(go));
-        } else {
-          actions.endEdit(e.shiftKey ? -1 : 1);
+          return true;
         }
-        break;
-      case 'Backspace':
-        if (text === '' && chips.length) {
-          void actions.removeChip(rule, chips[chips.length - 1]!).then(setError);
-        }
-        break;
-    }
-  };
+        case 'Backspace':
+          if (text === '' && chips.length) {
+            void actions.removeChip(rule, chips[chips.length - 1]!).then(setError);
+          }
+          return false;
+        default:
+          return false;
+      }
+    },
+  });
 
   return (
     <Popover.Root open>
@@ -133,24 +136,13 @@ export function ChipEditor({
             />
           ))}
           <input
+            {...box.input()}
             autoFocus
-            role="combobox"
             aria-label={`"${part}" of rule ${number}`}
-            aria-expanded={options.length > 0}
-            aria-controls={list}
-            aria-activedescendant={last >= 0 ? `${list}-${at}` : undefined}
             aria-invalid={error !== null}
-            aria-autocomplete="list"
-            value={text}
             maxLength={200}
             placeholder={chips.length ? '' : 'any'}
-            onChange={(e) => {
-              setText(e.target.value);
-              setActive(0);
-              setError(null);
-            }}
-            onBlur={() => query.trim() === '' && actions.endEdit()}
-            onKeyDown={onKeyDown}
+            onBlur={() => typed === '' && actions.endEdit()}
             className="min-w-[60px] flex-1 bg-transparent text-[12px] outline-none"
           />
         </div>
@@ -169,25 +161,14 @@ export function ChipEditor({
             </p>
           )}
           <ul
-            id={list}
-            role="listbox"
-            aria-label="Completions"
+            {...box.menu({ 'aria-label': 'Completions' }, { suppressRefError: true })}
             className="max-h-[260px] overflow-auto py-1"
           >
             {options.map((option, i) => (
               <li
                 key={option.kind + option.text}
-                id={`${list}-${i}`}
-                role="option"
-                aria-selected={i === at}
-                ref={(node) => {
-                  if (i === at) node?.scrollIntoView({ block: 'nearest' });
-                }}
-                onPointerDown={(e) => {
-                  e.preventDefault();
-                  void add(option);
-                }}
-                className={`flex cursor-pointer items-baseline gap-2 px-2 py-[2px] ${i === at ? 'bg-accent-soft' : ''}`}
+                {...box.option(i)}
+                className={`flex cursor-pointer items-baseline gap-2 px-2 py-[2px] ${i === box.at ? 'bg-accent-soft' : ''}`}
               >
                 {except && <span className="text-[12px] text-drop">not</span>}
                 <span
@@ -204,14 +185,8 @@ export function ChipEditor({
             ))}
             {literal && (
               <li
-                id={`${list}-${options.length}`}
-                role="option"
-                aria-selected={naming}
-                onPointerDown={(e) => {
-                  e.preventDefault();
-                  nameIt();
-                }}
-                className={`cursor-pointer border-t border-line px-2 py-1 text-[12px] text-accent ${naming ? 'bg-accent-soft' : ''}`}
+                {...box.option(options.length)}
+                className={`cursor-pointer border-t border-line px-2 py-1 text-[12px] text-accent ${box.at === options.length ? 'bg-accent-soft' : ''}`}
               >
                 Create an object of it…
               </li>

@@ -1,4 +1,4 @@
-import type { Rule } from '../api/types';
+import { rulesIn, type Rule } from '../api/types';
 import { ChipView } from './ChipView';
 import { chipsOf, PARTS } from '../draft/criteria';
 import { Button } from '../ui/Button';
@@ -17,7 +17,7 @@ export function ConflictDialog({
 }) {
   const { problem, edit } = handle.conflict!;
   const conflict = problem.body.conflict!;
-  const mine = edit.rules?.find((rule) => rule.id === conflict.key) as Rule | undefined;
+  const mine = rulesIn(edit).find((rule) => rule.id === conflict.key);
   const theirs = byId.get(conflict.key);
   const gone = conflict.what === 'rule' && !theirs;
   return (

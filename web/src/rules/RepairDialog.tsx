@@ -1,5 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { api } from '../api/client';
 import type { Edit, Rule } from '../api/types';
 import { Flips, MAY_BE_MORE, Verdicts } from '../draft/Effects';
@@ -23,20 +22,21 @@ export default function RepairDialog({
   onClose(): void;
 }) {
   const draft = handle.draft!;
-  const [error, setError] = useState<unknown>(null);
   const { data: ways, error: failed } = useQuery({
     queryKey: ['repairs', draft.id, draft.version, rule.id, finding],
     queryFn: ({ signal }) => api.repairs(draft.id, rule.id, finding, signal),
     staleTime: Infinity,
   });
-  const mend = async (edit: Edit) => {
-    const problem = await handle.edit(edit, draft.version);
-    if (problem) setError(problem);
-    else onClose();
-  };
+  const repair = useMutation({
+    mutationFn: async (edit: Edit) => {
+      const problem = await handle.edit(edit, draft.version);
+      if (problem) throw problem;
+    },
+    onSuccess: onClose,
+  });
   return (
     <Modal title={`Repairs of “${rule.name}”: ${FINDING_WORDS[finding]}`} onClose={onClose} wide>
-      <Faults error={error ?? failed} />
+      <Faults error={repair.error ?? failed} />
       {!ways && !failed && <Working on="What each would change" />}
       {ways?.length === 0 && <p className="text-dim">No automatic repair. Edit the rule.</p>}
       {ways?.map((way) => (
@@ -47,7 +47,7 @@ export default function RepairDialog({
         >
           <div className="mb-2 flex items-baseline gap-3">
             <h3 className="min-w-0 flex-1 font-semibold">{way.summary}</h3>
-            <Button main onClick={() => void mend(way.edit)}>
+            <Button main onClick={() => repair.mutate(way.edit)}>
               Apply
             </Button>
           </div>

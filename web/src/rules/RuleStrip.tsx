@@ -149,7 +149,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
             {(rule.start || rule.end) && <span>{daysOf(rule)}</span>}
             {rule.ratePlan && <span className="max-w-[120px] truncate">plan {rule.ratePlan}</span>}
             {rule.opening === 'opened' && <span>opened</span>}
-            {rule.log && rule.log !== 'off' && <span>{LOG_WORDS[rule.log as Logging]}</span>}
+            {rule.log && rule.log !== 'off' && <span>{LOG_WORDS[rule.log]}</span>}
           </span>
         </div>
         <div className="mt-[2px] grid grid-cols-[minmax(0,11fr)_minmax(0,10fr)_minmax(0,11fr)] items-start gap-x-2">

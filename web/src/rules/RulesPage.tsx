@@ -81,7 +81,7 @@ export function RulesPage({
     let number = 0;
     for (const section of sectionsOf(draft)) {
       const inside: Item[] = [];
-      for (const rule of (section.rules ?? []) as Rule[]) {
+      for (const rule of section.rules ?? []) {
         numberOf.set(rule.id, ++number);
         rules.set(rule.id, rule);
         const kinds = draft.standings[rule.id]?.findings.map((f) => FINDING_WORDS[f.kind]) ?? [];

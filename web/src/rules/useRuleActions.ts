@@ -27,7 +27,7 @@ export function stepPlace(draft: Draft, ids: string[], direction: 1 | -1): Place
   const moving = new Set(ids);
   const edge = direction < 0 ? ids[0] : ids[ids.length - 1];
   const at = sections.findIndex((s) => (s.rules ?? []).some((rule) => rule.id === edge));
-  const inside = (sections[at]?.rules ?? []) as Rule[];
+  const inside = sections[at]?.rules ?? [];
   const index = inside.findIndex((rule) => rule.id === edge);
   const neighbour = inside[index + direction];
   if (neighbour && !moving.has(neighbour.id)) {

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useUrlState } from '../shell/useUrlState';
 import { api } from '../api/client';
@@ -67,8 +67,6 @@ export default function SignatureBench({
     [catalogue],
   );
   const [writing, setWriting] = useState(NOTHING);
-  const [failed, setFailed] = useState<unknown>(null);
-  const [made, setMade] = useState<string | null>(null);
   const [name, setName] = useState<string | null>(null);
   const signature = signatureOf(writing.conditions, writing.feature);
   const application = writing.application.trim();
@@ -88,26 +86,22 @@ export default function SignatureBench({
   const own = application + (writing.feature.trim() ? `: ${writing.feature.trim()}` : '');
   const newName = name ?? `${edition} with ${application || 'ours'}`;
 
-  const bring = async (file: File) => {
-    setFailed(null);
-    try {
-      const read = await api.readCapture(file);
+  const bring = useMutation({
+    mutationFn: (file: File) => api.readCapture(file),
+    onSuccess: async (read) => {
       await cache.invalidateQueries({ queryKey: ['captures'] });
       step({ capture: `${read.id}`, connection: '' });
-    } catch (e) {
-      setFailed(e);
-    }
-  };
-  const keep = async () => {
-    setFailed(null);
-    try {
+    },
+  });
+  const keep = useMutation({
+    mutationFn: async () => {
       await api.addSignature(edition!, newName, application, signature!);
       await cache.invalidateQueries({ queryKey: ['editions'] });
-      setMade(newName);
-    } catch (e) {
-      setFailed(e);
-    }
-  };
+      return newName;
+    },
+  });
+  const made = keep.data ?? null;
+  const failed = bring.error ?? keep.error;
 
   return (
     <div className="flex min-h-0 flex-1 flex-col p-6 pb-0">
@@ -141,7 +135,7 @@ export default function SignatureBench({
         />
         {newer > 0 && <Button onClick={() => setUntil(capture!.newest)}>{newer} newer</Button>}
         {mayEdit && (
-          <FileButton accept=".pcap,.pcapng,.cap" onFile={(file) => void bring(file)}>
+          <FileButton accept=".pcap,.pcapng,.cap" onFile={(file) => bring.mutate(file)}>
             Import a capture…
           </FileButton>
         )}
@@ -212,7 +206,7 @@ export default function SignatureBench({
                         className="block w-full rounded border border-line px-2 py-1 text-[13px] text-ink"
                       />
                     </label>
-                    <Button main onClick={() => void keep()}>
+                    <Button main onClick={() => keep.mutate()}>
                       Create
                     </Button>
                   </div>
@@ -228,7 +222,7 @@ export default function SignatureBench({
           compared={otherEdition(draft, 'application', made)}
           mayEdit={mayEdit}
           onClose={() => {
-            setMade(null);
+            keep.reset();
             setName(null);
             setWriting(NOTHING);
           }}

@@ -28,7 +28,10 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 public record ProbeAnswer(
     @Schema(required = true) long version,
     @Schema(required = true) String line,
-    @Schema(required = true) String verdict,
+    @Schema(
+            required = true,
+            enumeration = {"allow", "drop", "reject", "caution"})
+        String verdict,
     String rule,
     @Schema(required = true) boolean certain,
     @Schema(required = true) List<Unless> unless,
@@ -48,7 +51,10 @@ public record ProbeAnswer(
    */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   public record Unless(
-      @Schema(required = true) String verdict,
+      @Schema(
+              required = true,
+              enumeration = {"allow", "drop", "reject", "caution"})
+          String verdict,
       String rule,
       @Schema(required = true) List<String> parts,
       @Schema(required = true) String line) {}
@@ -96,7 +102,10 @@ public record ProbeAnswer(
   @JsonInclude(JsonInclude.Include.NON_NULL)
   public record AtStage(
       @Schema(required = true) String stage,
-      @Schema(required = true) String verdict,
+      @Schema(
+              required = true,
+              enumeration = {"allow", "drop", "reject", "caution"})
+          String verdict,
       String rule,
       @Schema(required = true) List<String> open,
       @Schema(required = true) boolean settled,
