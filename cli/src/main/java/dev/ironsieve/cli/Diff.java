@@ -90,7 +90,7 @@ final class Diff implements Callable<Integer> {
     }
   }
 
-  private static Part part(Difference.Part part, Difference difference) {
+  private static Part part(Difference.ChangedBox part, Difference difference) {
     return new Part(
         difference.words(part),
         extent(part),
@@ -103,11 +103,11 @@ final class Diff implements Callable<Integer> {
   }
 
   /** In JSON: "whole", "decided-before" or "decided-after". */
-  private static String extent(Difference.Part part) {
+  private static String extent(Difference.ChangedBox part) {
     return part.extent().name().toLowerCase(Locale.ROOT).replace('_', '-');
   }
 
-  private static void write(Difference.Part part, Difference difference, PrintWriter out) {
+  private static void write(Difference.ChangedBox part, Difference difference, PrintWriter out) {
     out.printf(
         "%s by \"%s\" becomes %s by \"%s\"%n",
         verdict(part.before()), name(part.before()), verdict(part.after()), name(part.after()));

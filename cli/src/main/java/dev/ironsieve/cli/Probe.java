@@ -171,7 +171,7 @@ final class Probe implements Callable<Integer> {
     }
   }
 
-  private static String words(Set<Trace.Part> parts) {
+  private static String words(Set<Trace.CriterionName> parts) {
     return parts.stream()
         .map(part -> part.name().toLowerCase(Locale.ROOT).replace('_', ' '))
         .collect(Collectors.joining(", "));

@@ -14,7 +14,7 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
 
-/** Reading rulebases of either format. */
+/** Reads rulebases of either format from files. */
 final class RulebaseFiles {
   private RulebaseFiles() {}
 

@@ -1,6 +1,6 @@
 package dev.ironsieve.cli;
 
-/** Input that cannot be taken, with a message for the person who gave it. */
+/** Thrown if input cannot be read; the message is for the user. */
 final class Unreadable extends RuntimeException {
   Unreadable(String message) {
     super(message);

@@ -4,12 +4,12 @@ import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.sets.InvalidText;
 import java.util.function.Supplier;
 
-/** Makes things of the model from a document, and says where in the document what could not be. */
+/** Converts parts of a document into the model, and collects the faults with their places. */
 public final class Checked {
   private Checked() {}
 
   /**
-   * What is made from the document at a path.
+   * A part of the model, made from the document at a path.
    *
    * @param path JSON path, for the complaint
    * @throws InvalidDocument if it cannot stand

@@ -1,7 +1,7 @@
 package dev.ironsieve.formats;
 
 /**
- * One thing that is wrong in a document.
+ * A fault in a document: its place, what was expected and what was found.
  *
  * @param path where, as a JSON path such as {@code $.sections[2].rules[0].name}, or {@code line 3,
  *     column 7} if the text is no JSON at all

@@ -3,7 +3,7 @@ package dev.ironsieve.formats;
 import java.util.List;
 import java.util.stream.Collectors;
 
-/** A document that cannot be read, with everything that was found wrong in it. */
+/** Thrown if a document cannot be read; has all faults that were found. */
 public final class InvalidDocument extends RuntimeException {
   /** Most faults that are collected before reading stops. */
   public static final int MAX_FAULTS = 100;

@@ -117,7 +117,7 @@ public final class Json {
     }
   }
 
-  /** What {@code e} complains about, without the words of the library behind it. */
+  /** The fault in {@code e}, without the words of the library. */
   public static Fault fault(JsonProcessingException e) {
     return switch (e) {
       case UnrecognizedPropertyException unknown ->
@@ -154,9 +154,7 @@ public final class Json {
     return "texts of at most " + MAX_TEXT + " characters";
   }
 
-  /**
-   * What stands where JSON was expected: the quoted part of the library's message, if it has one.
-   */
+  /** The text found where JSON was expected: the quoted part of the library's message, if any. */
   private static String notJson(String message) {
     if (message.startsWith("Duplicate field")) {
       return "a member twice";

@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Test;
 /** The limit of rules on a server: at it all works, above it a rulebase is refused unanalysed. */
 @QuarkusTest
 class LargeRulebaseTest {
-  private static final int MOST = 30_000;
+  private static final int MOST = 20_000;
 
   private Client ruth;
 
@@ -73,7 +73,7 @@ class LargeRulebaseTest {
     patiently(() -> ruth.edit(id, 0, rule))
         .then()
         .statusCode(422)
-        .body("faults[0].expected", containsString("at most 30000"));
+        .body("faults[0].expected", containsString("at most 20000"));
     ruth.edit(id, 0, "{\"kind\": \"deleteRules\", \"ids\": [\"r5\"]}").then().statusCode(200);
     ruth.edit(id, 1, rule).then().statusCode(200);
   }
@@ -84,7 +84,7 @@ class LargeRulebaseTest {
         .then()
         .statusCode(422)
         .body("faults[0].path", equalTo("rules"))
-        .body("faults[0].expected", containsString("at most 30000"))
-        .body("faults[0].found", equalTo("30001"));
+        .body("faults[0].expected", containsString("at most 20000"))
+        .body("faults[0].found", equalTo("20001"));
   }
 }

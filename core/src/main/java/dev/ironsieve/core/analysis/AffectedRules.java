@@ -9,8 +9,7 @@ import java.util.List;
 import java.util.Set;
 
 /**
- * The rules whose views or reach an update of the order can change although their certificates hold
- * on.
+ * Finds the rules whose view or reach an update can change although their certificates stay valid.
  */
 final class AffectedRules {
   private static final int[] NONE = {};

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What proves an answer about one rule, in handles and points of its {@link
+ * The proof of an answer about one rule, in handles and points of its {@link
  * dev.ironsieve.core.ruleindex.RuleIndex}: enough to tell whether an edit can have changed the
  * answer.
  */
@@ -12,9 +12,9 @@ final class Certificate {
   private Certificate() {}
 
   /** Whether anything still gets to a rule. */
-  sealed interface Standing {
+  sealed interface StandingProof {
     /** It decides this point. */
-    record Decides(int[] point) implements Standing {}
+    record Decides(int[] point) implements StandingProof {}
 
     /**
      * The rules in {@code causes} cover it; {@code decidedBy} decides the point in its place.
@@ -23,45 +23,46 @@ final class Certificate {
      */
     record Covered(
         boolean shadowed, int[] causes, Minimality minimality, int[] point, int decidedBy)
-        implements Standing {}
+        implements StandingProof {}
 
-    record Empty() implements Standing {}
+    record Empty() implements StandingProof {}
 
-    record PassedOver() implements Standing {}
+    record PassedOver() implements StandingProof {}
 
-    record Undecided(String question) implements Standing {}
+    record Undecided(String question) implements StandingProof {}
   }
 
   /** Whether the rules below would say the same of all that a rule decides. */
-  sealed interface Below {
+  sealed interface RedundancyProof {
     /** Without the rule, {@code next} (or the default rule) decides this point otherwise. */
-    record Matters(int[] point, int next) implements Below {}
+    record Matters(int[] point, int next) implements RedundancyProof {}
 
     /** {@code causes} would say the same; {@code next} would decide the point. */
-    record Redundant(int[] causes, Minimality minimality, int[] point, int next) implements Below {}
+    record Redundant(int[] causes, Minimality minimality, int[] point, int next)
+        implements RedundancyProof {}
 
     /** It decides nothing, or nobody knows whether it does. */
-    record NotAsked() implements Below {}
+    record NotAsked() implements RedundancyProof {}
 
-    record Undecided() implements Below {}
+    record Undecided() implements RedundancyProof {}
   }
 
   /** Whether an earlier rule with another verdict overlaps in a certain way. */
-  sealed interface Pair {
+  sealed interface PairProof {
     /** The earlier rule decides this point, which both match. */
-    record Found(int other, int[] point) implements Pair {}
+    record Found(int other, int[] point) implements PairProof {}
 
-    record None() implements Pair {}
+    record None() implements PairProof {}
 
-    record Undecided() implements Pair {}
+    record Undecided() implements PairProof {}
   }
 
   /**
-   * What the applications that a rule allows need and are not allowed.
+   * The unmet needs of the applications that a rule allows.
    *
    * @param settled whether these are all
    */
-  record Needs(List<Unmet> unmet, boolean settled) {}
+  record NeedsProof(List<Unmet> unmet, boolean settled) {}
 
   /**
    * A source at this point may use some applications, but no rule lets it use the one they need.
@@ -79,7 +80,7 @@ final class Certificate {
     }
   }
 
-  static final Needs NO_NEEDS = new Needs(List.of(), true);
-  static final Below NOT_ASKED = new Below.NotAsked();
-  static final Pair NONE = new Pair.None();
+  static final NeedsProof NO_NEEDS = new NeedsProof(List.of(), true);
+  static final RedundancyProof NOT_ASKED = new RedundancyProof.NotAsked();
+  static final PairProof NONE = new PairProof.None();
 }

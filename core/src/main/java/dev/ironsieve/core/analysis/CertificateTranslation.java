@@ -1,15 +1,15 @@
 package dev.ironsieve.core.analysis;
 
-import dev.ironsieve.core.analysis.Certificate.Below;
-import dev.ironsieve.core.analysis.Certificate.Needs;
-import dev.ironsieve.core.analysis.Certificate.Pair;
-import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.analysis.Certificate.NeedsProof;
+import dev.ironsieve.core.analysis.Certificate.PairProof;
+import dev.ironsieve.core.analysis.Certificate.RedundancyProof;
+import dev.ironsieve.core.analysis.Certificate.StandingProof;
 import dev.ironsieve.core.analysis.Certificate.Unmet;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.Arrays;
 
 /**
- * Takes certificates along when the same rules are laid out anew: what a point proves of rules, any
+ * Translates certificates when the same rules are laid out anew: what a point proves of rules, any
  * connection of its class proves, and so does the point that holds that one in the other space.
  *
  * @param from the rules as they were laid out
@@ -32,45 +32,46 @@ record CertificateTranslation(RuleIndex from, RuleIndex.Relayout relayout) {
     return relayout.points().apply(point);
   }
 
-  Standing of(Standing standing) {
+  StandingProof of(StandingProof standing) {
     return switch (standing) {
-      case Standing.Decides s -> new Standing.Decides(point(s.point()));
-      case Standing.Covered s ->
-          new Standing.Covered(
+      case StandingProof.Decides s -> new StandingProof.Decides(point(s.point()));
+      case StandingProof.Covered s ->
+          new StandingProof.Covered(
               s.shadowed(),
               handles(s.causes()),
               s.minimality(),
               point(s.point()),
               handle(s.decidedBy()));
-      case Standing.Empty s -> s;
-      case Standing.PassedOver s -> s;
-      case Standing.Undecided s -> s;
+      case StandingProof.Empty s -> s;
+      case StandingProof.PassedOver s -> s;
+      case StandingProof.Undecided s -> s;
     };
   }
 
-  Below of(Below below) {
+  RedundancyProof of(RedundancyProof below) {
     return switch (below) {
-      case Below.Matters b -> new Below.Matters(point(b.point()), handle(b.next()));
-      case Below.Redundant b ->
-          new Below.Redundant(
+      case RedundancyProof.Matters b ->
+          new RedundancyProof.Matters(point(b.point()), handle(b.next()));
+      case RedundancyProof.Redundant b ->
+          new RedundancyProof.Redundant(
               handles(b.causes()), b.minimality(), point(b.point()), handle(b.next()));
-      case Below.NotAsked b -> b;
-      case Below.Undecided b -> b;
+      case RedundancyProof.NotAsked b -> b;
+      case RedundancyProof.Undecided b -> b;
     };
   }
 
-  Pair of(Pair pair) {
+  PairProof of(PairProof pair) {
     return switch (pair) {
-      case Pair.Found p -> new Pair.Found(handle(p.other()), point(p.point()));
-      case Pair.None p -> p;
-      case Pair.Undecided p -> p;
+      case PairProof.Found p -> new PairProof.Found(handle(p.other()), point(p.point()));
+      case PairProof.None p -> p;
+      case PairProof.Undecided p -> p;
     };
   }
 
-  Needs of(Needs needs) {
+  NeedsProof of(NeedsProof needs) {
     return needs.unmet().isEmpty()
         ? needs
-        : new Needs(needs.unmet().stream().map(this::of).toList(), needs.settled());
+        : new NeedsProof(needs.unmet().stream().map(this::of).toList(), needs.settled());
   }
 
   private Unmet of(Unmet unmet) {

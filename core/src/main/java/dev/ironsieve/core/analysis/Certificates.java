@@ -1,8 +1,8 @@
 package dev.ironsieve.core.analysis;
 
-import dev.ironsieve.core.analysis.Certificate.Below;
-import dev.ironsieve.core.analysis.Certificate.Pair;
-import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.analysis.Certificate.PairProof;
+import dev.ironsieve.core.analysis.Certificate.RedundancyProof;
+import dev.ironsieve.core.analysis.Certificate.StandingProof;
 import dev.ironsieve.core.parallel.Tasks;
 import dev.ironsieve.core.ruleindex.OverlapQuery;
 import dev.ironsieve.core.ruleindex.RuleIndex;
@@ -46,11 +46,11 @@ final class Certificates {
   private final Generalisation generalisation;
   private final UnmetNeed asksNeeds;
   private LeastCoveredPoint leastCovered; // of the whole order
-  private Standing[] standings; // all by handle
-  private Below[] belows;
-  private Pair[] correlated;
-  private Pair[] generalised;
-  private Certificate.Needs[] needs;
+  private StandingProof[] standings; // all by handle
+  private RedundancyProof[] belows;
+  private PairProof[] correlated;
+  private PairProof[] generalised;
+  private Certificate.NeedsProof[] needs;
 
   Certificates(RuleIndex index, long steps) {
     this.index = index;
@@ -182,16 +182,17 @@ final class Certificates {
 
   private void grow() {
     int handles = index.handles();
-    standings = standings == null ? new Standing[handles] : Arrays.copyOf(standings, handles);
-    belows = belows == null ? new Below[handles] : Arrays.copyOf(belows, handles);
-    correlated = correlated == null ? new Pair[handles] : Arrays.copyOf(correlated, handles);
-    generalised = generalised == null ? new Pair[handles] : Arrays.copyOf(generalised, handles);
-    needs = needs == null ? new Certificate.Needs[handles] : Arrays.copyOf(needs, handles);
+    standings = standings == null ? new StandingProof[handles] : Arrays.copyOf(standings, handles);
+    belows = belows == null ? new RedundancyProof[handles] : Arrays.copyOf(belows, handles);
+    correlated = correlated == null ? new PairProof[handles] : Arrays.copyOf(correlated, handles);
+    generalised =
+        generalised == null ? new PairProof[handles] : Arrays.copyOf(generalised, handles);
+    needs = needs == null ? new Certificate.NeedsProof[handles] : Arrays.copyOf(needs, handles);
   }
 
   private void askBelow(int handle, OverlapQuery overlaps, LeastCoveredPoint c) {
     belows[handle] =
-        standings[handle] instanceof Standing.Decides decides
+        standings[handle] instanceof StandingProof.Decides decides
             ? redundancy.of(handle, decides.point(), overlaps, c)
             : Certificate.NOT_ASKED;
   }
@@ -214,23 +215,23 @@ final class Certificates {
         matches(handle) ? generalisation.generalised(handle, overlaps) : Certificate.NONE;
   }
 
-  Standing standing(int handle) {
+  StandingProof standing(int handle) {
     return standings[handle];
   }
 
-  Below below(int handle) {
+  RedundancyProof below(int handle) {
     return belows[handle];
   }
 
-  Pair correlated(int handle) {
+  PairProof correlated(int handle) {
     return correlated[handle];
   }
 
-  Pair generalised(int handle) {
+  PairProof generalised(int handle) {
     return generalised[handle];
   }
 
-  Certificate.Needs needs(int handle) {
+  Certificate.NeedsProof needs(int handle) {
     return needs[handle];
   }
 
@@ -266,12 +267,12 @@ final class Certificates {
     inOrder(
         restood,
         handle -> {
-          Standing before = standings[handle];
+          StandingProof before = standings[handle];
           standings[handle] = shadowing.of(handle, leastCovered);
-          if ((before instanceof Standing.Decides)
-                  != (standings[handle] instanceof Standing.Decides)
-              || (before instanceof Standing.Covered)
-                  != (standings[handle] instanceof Standing.Covered)) {
+          if ((before instanceof StandingProof.Decides)
+                  != (standings[handle] instanceof StandingProof.Decides)
+              || (before instanceof StandingProof.Covered)
+                  != (standings[handle] instanceof StandingProof.Covered)) {
             turned.add(handle);
           }
         });
@@ -350,23 +351,23 @@ final class Certificates {
   private boolean shaken(int handle, IndexChange event) {
     return switch (standings[handle]) {
       case null -> true;
-      case Standing.Decides decides ->
+      case StandingProof.Decides decides ->
           event.fresh() && index.holds(event.handle(), decides.point());
-      case Standing.Covered covered ->
+      case StandingProof.Covered covered ->
           event.fresh() ? outdone(handle, covered, event) : missed(covered, event);
-      case Standing.Undecided open -> true;
-      case Standing.Empty empty -> false;
-      case Standing.PassedOver off -> false;
+      case StandingProof.Undecided open -> true;
+      case StandingProof.Empty empty -> false;
+      case StandingProof.PassedOver off -> false;
     };
   }
 
-  private boolean missed(Standing.Covered covered, IndexChange gone) {
+  private boolean missed(StandingProof.Covered covered, IndexChange gone) {
     return Arrays.binarySearch(covered.causes(), gone.handle()) >= 0
         || covered.decidedBy() == gone.handle()
         || !covered.shadowed();
   }
 
-  private boolean outdone(int handle, Standing.Covered covered, IndexChange fresh) {
+  private boolean outdone(int handle, StandingProof.Covered covered, IndexChange fresh) {
     if (covered.causes().length > 1 || covered.minimality() != Minimality.SMALLEST) {
       return true;
     }
@@ -383,10 +384,10 @@ final class Certificates {
   private boolean matters(int handle, IndexChange event) {
     return switch (belows[handle]) {
       case null -> true;
-      case Below.NotAsked never -> false;
-      case Below.Undecided open -> true;
-      case Below.Redundant redundant -> true;
-      case Below.Matters matters ->
+      case RedundancyProof.NotAsked never -> false;
+      case RedundancyProof.Undecided open -> true;
+      case RedundancyProof.Redundant redundant -> true;
+      case RedundancyProof.Matters matters ->
           event.fresh()
               ? index.holds(event.handle(), matters.point())
               : event.handle() == matters.next();
@@ -396,9 +397,9 @@ final class Certificates {
   private boolean correlates(int handle, IndexChange event) {
     return switch (correlated[handle]) {
       case null -> true;
-      case Pair.Undecided open -> true;
-      case Pair.None none -> correlatesFirst(handle, event, index.position(handle));
-      case Pair.Found found ->
+      case PairProof.Undecided open -> true;
+      case PairProof.None none -> correlatesFirst(handle, event, index.position(handle));
+      case PairProof.Found found ->
           shaken(found, event) || correlatesFirst(handle, event, index.position(found.other()));
     };
   }
@@ -416,22 +417,22 @@ final class Certificates {
   private boolean generalises(int handle, IndexChange event) {
     return switch (generalised[handle]) {
       case null -> true;
-      case Pair.Undecided open -> true;
-      case Pair.None none -> event.fresh() && generalisesOneOf(handle, event.handle(), none);
-      case Pair.Found found ->
+      case PairProof.Undecided open -> true;
+      case PairProof.None none -> event.fresh() && generalisesOneOf(handle, event.handle(), none);
+      case PairProof.Found found ->
           shaken(found, event) || event.fresh() && generalisesOneOf(handle, event.handle(), found);
     };
   }
 
   /** Whether it may generalise another rule, which stands above the one that it is known to. */
-  private boolean generalisesOneOf(int handle, int other, Pair known) {
+  private boolean generalisesOneOf(int handle, int other, PairProof known) {
     boolean first =
-        !(known instanceof Pair.Found found)
+        !(known instanceof PairProof.Found found)
             || index.position(other) < index.position(found.other());
     return first && generalisation.generalises(handle, other) != Certificate.NONE;
   }
 
-  private boolean shaken(Pair.Found found, IndexChange event) {
+  private boolean shaken(PairProof.Found found, IndexChange event) {
     return event.fresh()
         ? index.position(found.other()) > index.position(event.handle())
             && index.holds(event.handle(), found.point())
@@ -440,7 +441,7 @@ final class Certificates {
 
   /** Whether what a rule generalises may be another now that {@code turned} does (not) decide. */
   private boolean concerns(int handle, int turned) {
-    return generalised[handle] instanceof Pair.Found found && found.other() == turned
+    return generalised[handle] instanceof PairProof.Found found && found.other() == turned
         || generalisesOneOf(handle, turned, generalised[handle]);
   }
 }

@@ -1,7 +1,7 @@
 package dev.ironsieve.core.analysis;
 
-import dev.ironsieve.core.analysis.Certificate.Pair;
-import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.analysis.Certificate.PairProof;
+import dev.ironsieve.core.analysis.Certificate.StandingProof;
 import dev.ironsieve.core.analysis.Questions.Obstacle;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
@@ -35,7 +35,7 @@ final class Correlation {
    * The first earlier rule that correlates with this: the same one whatever was edited before, as
    * long as the budget suffices.
    */
-  Pair correlated(int handle, OverlapQuery overlaps, LeastCoveredPoint leastCovered) {
+  PairProof correlated(int handle, OverlapQuery overlaps, LeastCoveredPoint leastCovered) {
     if (earlier.isRedundantAbove(handle)) {
       return Certificate.NONE;
     }
@@ -47,15 +47,15 @@ final class Correlation {
             ? endOfDeciding(handle)
             : Math.min(endOfDeciding(handle), index.position(first));
     int[] above = overlaps.all(0, end, other -> earlier.contradicts(handle, other));
-    Pair higher = correlated(handle, above, will, leastCovered, budget);
-    return first == RuleIndex.NONE || higher instanceof Pair.Found
+    PairProof higher = correlated(handle, above, will, leastCovered, budget);
+    return first == RuleIndex.NONE || higher instanceof PairProof.Found
         ? higher
-        : new Pair.Found(first, earlier.point(first));
+        : new PairProof.Found(first, earlier.point(first));
   }
 
   /** No rule at this position or below, but above {@code handle}, decides anything of its match. */
   private int endOfDeciding(int handle) {
-    return earlier.standing(handle) instanceof Standing.Covered covered
+    return earlier.standing(handle) instanceof StandingProof.Covered covered
         ? Arrays.stream(covered.causes()).map(index::position).max().orElseThrow() + 1
         : index.position(handle);
   }
@@ -66,25 +66,25 @@ final class Correlation {
    * @param others some earlier rules, by position
    * @param will which of them are looked for
    */
-  private Pair correlated(
+  private PairProof correlated(
       int handle, int[] others, Correlating will, LeastCoveredPoint leastCovered, Budget budget) {
     boolean settled = true;
     for (int other : others) {
       if (will.test(other)) {
-        Pair found = decidesSomething(handle, other, will, leastCovered, budget);
-        if (found instanceof Pair.Found) {
+        PairProof found = decidesSomething(handle, other, will, leastCovered, budget);
+        if (found instanceof PairProof.Found) {
           return found;
         }
-        settled &= found instanceof Pair.None;
+        settled &= found instanceof PairProof.None;
       }
     }
-    return settled && will.settled ? Certificate.NONE : new Pair.Undecided();
+    return settled && will.settled ? Certificate.NONE : new PairProof.Undecided();
   }
 
   /** Where a rule that is looked for, this or one above it, decides something that both match. */
-  private Pair decidesSomething(
+  private PairProof decidesSomething(
       int handle, int other, Correlating will, LeastCoveredPoint leastCovered, Budget budget) {
-    Pair.Found quick = quick(handle, other, will, leastCovered);
+    PairProof.Found quick = quick(handle, other, will, leastCovered);
     if (quick != null) {
       return quick;
     }
@@ -97,22 +97,23 @@ final class Correlation {
         };
     return switch (CoverSearch.search(shared, notLookedFor, leastCovered, index::region, budget)) {
       case Outcome.Uncovered uncovered ->
-          new Pair.Found(index.first(uncovered.point()), uncovered.point());
+          new PairProof.Found(index.first(uncovered.point()), uncovered.point());
       case Outcome.Covered covered -> Certificate.NONE;
-      case Outcome.Exhausted exhausted -> new Pair.Undecided();
+      case Outcome.Exhausted exhausted -> new PairProof.Undecided();
     };
   }
 
   /** Whether this earlier rule, which it meets, correlates with {@code handle}. */
-  Pair correlates(int handle, int other, LeastCoveredPoint leastCovered) {
+  PairProof correlates(int handle, int other, LeastCoveredPoint leastCovered) {
     return correlates(handle, other, leastCovered, new Budget(questions.steps));
   }
 
-  private Pair correlates(int handle, int other, LeastCoveredPoint leastCovered, Budget budget) {
+  private PairProof correlates(
+      int handle, int other, LeastCoveredPoint leastCovered, Budget budget) {
     Correlating will = new Correlating(handle, budget).only(other);
     return will.test(other)
         ? correlated(handle, new int[] {other}, will, leastCovered, budget)
-        : will.settled ? Certificate.NONE : new Pair.Undecided();
+        : will.settled ? Certificate.NONE : new PairProof.Undecided();
   }
 
   /**
@@ -122,7 +123,7 @@ final class Correlation {
    * @param from no rule above this position was concerned
    * @param to only rules above this position are looked for
    */
-  Pair revealed(int handle, List<Box> gone, int from, int to, LeastCoveredPoint leastCovered) {
+  PairProof revealed(int handle, List<Box> gone, int from, int to, LeastCoveredPoint leastCovered) {
     if (from >= to) {
       return Certificate.NONE;
     }
@@ -164,7 +165,7 @@ final class Correlation {
 
     private boolean asked(int other) {
       if (!earlier.contradicts(handle, other)
-          || earlier.standing(other) instanceof Standing.Covered) {
+          || earlier.standing(other) instanceof StandingProof.Covered) {
         return false;
       }
       Containment inside = earlier.contains(handle, other, budget);
@@ -181,10 +182,10 @@ final class Correlation {
   }
 
   /** A point of both that a rule decides which is looked for, if one is found cheaply; or null. */
-  private Pair.Found quick(
+  private PairProof.Found quick(
       int handle, int other, Correlating will, LeastCoveredPoint leastCovered) {
     if (earlier.decidesInside(handle, other)) {
-      return new Pair.Found(other, earlier.point(other));
+      return new PairProof.Found(other, earlier.point(other));
     }
     List<Box> shared = Box.shared(index.region(handle), index.region(other));
     return questions
@@ -196,7 +197,7 @@ final class Correlation {
               int first = index.first(point);
               return will.test(first) ? Obstacle.NOTHING : first;
             })
-        .map(point -> new Pair.Found(index.first(point), point))
+        .map(point -> new PairProof.Found(index.first(point), point))
         .orElse(null);
   }
 

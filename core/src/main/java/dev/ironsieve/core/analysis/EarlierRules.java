@@ -1,6 +1,6 @@
 package dev.ironsieve.core.analysis;
 
-import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.analysis.Certificate.StandingProof;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.ruleindex.OverlapQuery;
 import dev.ironsieve.core.ruleindex.RuleIndex;
@@ -14,13 +14,13 @@ import java.util.function.IntPredicate;
 final class EarlierRules {
   final Questions questions;
   final RuleIndex index;
-  private final IntFunction<Standing> standings;
+  private final IntFunction<StandingProof> standings;
   private Witnesses witnesses; // null after an edit
 
   /**
    * @param standings the standing of each rule, by handle
    */
-  EarlierRules(Questions questions, IntFunction<Standing> standings) {
+  EarlierRules(Questions questions, IntFunction<StandingProof> standings) {
     this.questions = questions;
     this.index = questions.index;
     this.standings = standings;
@@ -61,17 +61,17 @@ final class EarlierRules {
 
   /** Whether the witness of the earlier rule lies in this rule. */
   boolean decidesInside(int handle, int other) {
-    return standings.apply(other) instanceof Standing.Decides decides
+    return standings.apply(other) instanceof StandingProof.Decides decides
         && index.holds(handle, decides.point());
   }
 
-  Standing standing(int handle) {
+  StandingProof standing(int handle) {
     return standings.apply(handle);
   }
 
   /** The witness of a rule that decides something. */
   int[] point(int handle) {
-    return ((Standing.Decides) standings.apply(handle)).point();
+    return ((StandingProof.Decides) standings.apply(handle)).point();
   }
 
   /** All of them, by position. */
@@ -86,7 +86,7 @@ final class EarlierRules {
 
   /** Whether every connection of the rule is known to get the verdict that it gives. */
   boolean isRedundantAbove(int handle) {
-    return standings.apply(handle) instanceof Standing.Covered covered && !covered.shadowed();
+    return standings.apply(handle) instanceof StandingProof.Covered covered && !covered.shadowed();
   }
 
   Containment contains(int outer, int inner, Budget budget) {

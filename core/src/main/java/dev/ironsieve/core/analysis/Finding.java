@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Locale;
 
 /**
- * Something about one rule that its author should know.
+ * A finding: a fault or a remark about one rule, with its causes and a witness.
  *
  * @param kind what holds
  * @param rule id of the rule
@@ -50,7 +50,7 @@ public record Finding(
     }
   }
 
-  /** How much a finding matters. */
+  /** The severity of a finding. */
   public enum Severity {
     /** Worth knowing; often intended. */
     NOTE,

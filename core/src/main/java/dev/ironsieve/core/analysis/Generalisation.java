@@ -1,6 +1,6 @@
 package dev.ironsieve.core.analysis;
 
-import dev.ironsieve.core.analysis.Certificate.Pair;
+import dev.ironsieve.core.analysis.Certificate.PairProof;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.ruleindex.OverlapQuery;
 import dev.ironsieve.core.ruleindex.RuleIndex;
@@ -17,7 +17,7 @@ final class Generalisation {
   }
 
   /** The first earlier rule with another verdict that decides something and lies inside. */
-  Pair generalised(int handle, OverlapQuery overlaps) {
+  PairProof generalised(int handle, OverlapQuery overlaps) {
     if (earlier.isRedundantAbove(handle)) {
       return Certificate.NONE;
     }
@@ -33,24 +33,24 @@ final class Generalisation {
               return inside == Containment.INSIDE;
             });
     if (other != RuleIndex.NONE) {
-      return new Pair.Found(other, earlier.point(other));
+      return new PairProof.Found(other, earlier.point(other));
     }
-    return open[0] ? new Pair.Undecided() : Certificate.NONE;
+    return open[0] ? new PairProof.Undecided() : Certificate.NONE;
   }
 
   /** Whether {@code handle} generalises this earlier rule, which it meets. */
-  Pair generalises(int handle, int other) {
+  PairProof generalises(int handle, int other) {
     return generalises(handle, other, new Budget(earlier.questions.steps));
   }
 
-  private Pair generalises(int handle, int other, Budget budget) {
+  private PairProof generalises(int handle, int other, Budget budget) {
     if (!earlier.contradicts(handle, other) || !earlier.decidesInside(handle, other)) {
       return Certificate.NONE;
     }
     return switch (earlier.contains(handle, other, budget)) {
-      case INSIDE -> new Pair.Found(other, earlier.point(other));
+      case INSIDE -> new PairProof.Found(other, earlier.point(other));
       case NOT_INSIDE -> Certificate.NONE;
-      case UNKNOWN -> new Pair.Undecided();
+      case UNKNOWN -> new PairProof.Undecided();
     };
   }
 

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * A rule that an update of the order took away or brought, and that may decide something.
+ * A rule that an update removed or added, and that may decide something.
  *
  * @param fresh whether it was brought
  * @param place its position; of one that was taken away, the position now of the first rule that
@@ -17,7 +17,7 @@ import java.util.Map;
  *     itself too
  */
 record IndexChange(int handle, boolean fresh, int place, List<Box> region, int[] overlapping) {
-  /** What an update did, first what it took away. */
+  /** The changes of an update, removals first. */
   static List<IndexChange> of(RuleIndex.Change change, RuleIndex index) {
     List<IndexChange> events = new ArrayList<>();
     int[] fresh = change.fresh().stream().mapToInt(index::position).sorted().toArray();

@@ -26,7 +26,7 @@ final class LeastCoveredPoint implements CoverSearch.Picker {
   private final Axis[] axes;
 
   /**
-   * What was counted on one axis.
+   * The counts on one axis.
    *
    * @param codes lowest code of each class, when counted
    * @param weights how many boxes hold the class, but for those that hold all classes

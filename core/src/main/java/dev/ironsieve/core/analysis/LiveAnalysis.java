@@ -152,22 +152,22 @@ public final class LiveAnalysis {
         found.handles().stream().map(handle -> index.rule(handle).id()).toList(), found.complete());
   }
 
-  /** What becomes of a rule at every other place in the order. */
+  /** The effect of moving a rule to every other place. */
   public Placement placement(String id) {
     return certificates.placement(handle(id));
   }
 
   /**
-   * How much of a rule's match no earlier rule takes. Exact at 0 and, where no earlier rule touches
-   * the match, at 1; else from a sample that is smaller the more rules there are. It follows from
-   * the rules as they are, not from how they came about.
+   * The share of a rule's match that no earlier rule takes. Exact at 0 and, where no earlier rule
+   * touches the match, at 1; else from a sample that is smaller the more rules there are. It
+   * follows from the rules as they are, not from how they came about.
    */
   public Reach reach(String id) {
     return reaches.of(handle(id));
   }
 
   /**
-   * What an update changed.
+   * The rules that an update changed.
    *
    * @param answers ids of rules whose standing or findings changed
    * @param reaches ids of rules whose reach may have changed; in a small rulebase also of those
@@ -176,7 +176,8 @@ public final class LiveAnalysis {
   public record Changed(Set<String> answers, Set<String> reaches) {}
 
   /**
-   * Takes over the next state of the rulebase. If that throws, this has the state before.
+   * Updates the analysis to the next state of the rulebase. If that throws, this has the state
+   * before.
    *
    * @param moved ids of rules whose place among the others may have changed
    */
@@ -232,7 +233,7 @@ public final class LiveAnalysis {
   }
 
   /**
-   * Takes over the next state of the rules into the order.
+   * Updates the index to the next state of the rules.
    *
    * @return empty if that is quicker done from the start
    */
@@ -255,7 +256,7 @@ public final class LiveAnalysis {
             });
   }
 
-  /** How many rules are not there yet as they are now; O(rules). */
+  /** The number of rules that are new or changed; O(rules). */
   private long changed(List<Rule> next) {
     return next.stream()
         .filter(
@@ -264,7 +265,7 @@ public final class LiveAnalysis {
         .count();
   }
 
-  /** Takes over the same rules laid out anew; all else stays. */
+  /** Continues with the same rules laid out anew. */
   void move(RuleIndex.Relayout relayout) {
     CertificateTranslation move = new CertificateTranslation(index, relayout);
     index = move.to();
@@ -279,7 +280,7 @@ public final class LiveAnalysis {
     return told(before);
   }
 
-  /** Takes over a state in which rules or objects say other names. */
+  /** Updates to a state in which rules or objects contain other names. */
   private Changed updateNames(Rulebase next, Set<String> moved) {
     Map<String, View> before = views.byId();
     boolean few = next.hasSourcesOf(rulebase) && changed(next.rules()) <= MOST_CHANGES;
@@ -376,7 +377,7 @@ public final class LiveAnalysis {
     return out;
   }
 
-  /** What is other than before, where all rules may have another reach. */
+  /** The changed rules, where all rules may have another reach. */
   private Changed told(Map<String, View> before) {
     Set<String> all = new LinkedHashSet<>();
     rulebase.rules().forEach(rule -> all.add(rule.id()));

@@ -28,7 +28,7 @@ final class MinimalCause {
    * @param rules the rules to blame
    * @param minimality what is proven of them
    */
-  record Verdict(IntSet rules, Minimality minimality) {
+  record Result(IntSet rules, Minimality minimality) {
     boolean smallest() {
       return minimality == Minimality.SMALLEST;
     }
@@ -72,7 +72,7 @@ final class MinimalCause {
    * @return the smallest such set, the first in rule order; past the budget a set that may be
    *     another of that size, or larger, as its minimality says
    */
-  static Verdict of(
+  static Result of(
       List<Box> target,
       Candidates candidates,
       IntFunction<List<Box>> regions,
@@ -83,7 +83,7 @@ final class MinimalCause {
     IntSet reduced = minimalCause.reduce(cover);
     return minimalCause.irreducible
         ? minimalCause.smallest(reduced)
-        : new Verdict(reduced, Minimality.UNPROVEN);
+        : new Result(reduced, Minimality.UNPROVEN);
   }
 
   /** Leaves out one rule after the other, the latest first, as long as the rest still covers. */
@@ -106,7 +106,7 @@ final class MinimalCause {
     return kept;
   }
 
-  private Verdict smallest(IntSet known) {
+  private Result smallest(IntSet known) {
     int size = (int) known.size();
     int least = 1;
     Needed needed = new Needed();
@@ -114,16 +114,16 @@ final class MinimalCause {
     while (true) {
       IntSet guess = needed.firstSmallest(least, size);
       if (guess == null) { // the budget ran out, since the known cover is a hitting set
-        return new Verdict(known, least == size ? Minimality.SMALLEST : Minimality.IRREDUCIBLE);
+        return new Result(known, least == size ? Minimality.SMALLEST : Minimality.IRREDUCIBLE);
       }
       least = (int) guess.size(); // with more to hit it takes no fewer
       switch (search(guess)) {
         case Outcome.Covered covered -> {
-          return new Verdict(guess, Minimality.SMALLEST);
+          return new Result(guess, Minimality.SMALLEST);
         }
         case Outcome.Uncovered found -> needed.add(holding(found.point()));
         case Outcome.Exhausted exhausted -> {
-          return new Verdict(known, least == size ? Minimality.SMALLEST : Minimality.IRREDUCIBLE);
+          return new Result(known, least == size ? Minimality.SMALLEST : Minimality.IRREDUCIBLE);
         }
       }
     }

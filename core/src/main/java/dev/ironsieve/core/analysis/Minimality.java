@@ -1,6 +1,6 @@
 package dev.ironsieve.core.analysis;
 
-/** How much is proven about a set of rules that cause something. */
+/** The proven property of a set of causes: smallest, irreducible, or neither. */
 public enum Minimality {
   /** No smaller set of rules causes it. */
   SMALLEST,

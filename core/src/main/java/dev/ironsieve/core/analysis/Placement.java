@@ -5,8 +5,8 @@ import dev.ironsieve.core.model.Verdict;
 import java.util.List;
 
 /**
- * What becomes of one rule at every other place in the order. Places are counted among the other
- * rules: at place 0 it stands above all of them, at place n below the n-th.
+ * The effect of moving one rule to every other place in the order. Places are counted among the
+ * other rules: at place 0 it stands above all of them, at place n below the n-th.
  *
  * @param rule id of the rule
  * @param place where it stands now

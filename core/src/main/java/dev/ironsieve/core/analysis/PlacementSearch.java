@@ -59,7 +59,7 @@ final class PlacementSearch {
   }
 
   /**
-   * What becomes of a rule on the other side of another.
+   * The effect of moving a rule past another.
    *
    * @param blocking rule null if no verdict changes, or it is not known
    */

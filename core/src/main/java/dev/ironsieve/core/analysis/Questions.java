@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.SplittableRandom;
 
-/** What the questions about single rules share: the rules around, and points of boxes. */
+/** Helpers that the questions about single rules share: the rules around, and points of boxes. */
 final class Questions {
   /** Random points that are tried, behind the corner, before an exact search. */
   private static final int TRIES = 3;

@@ -1,7 +1,7 @@
 package dev.ironsieve.core.analysis;
 
 /**
- * How much of a rule's match no earlier rule takes, each class of each axis counting the same.
+ * The share of a rule's match that no earlier rule takes; each class of each axis counts the same.
  *
  * @param share 0 to 1
  * @param uncertainty half the width of the 95 % interval around the share; 0 where it is exact

@@ -15,9 +15,9 @@ import java.util.SplittableRandom;
 import java.util.stream.IntStream;
 
 /**
- * How much of each rule's match gets to it. Exact at nothing and, where no earlier rule touches the
- * match, at all of it; else from a sample of the values that the rules tell apart on each axis, the
- * same for the same rules, however they came about.
+ * Estimates for each rule the share of its match that reaches it. Exact at nothing and, where no
+ * earlier rule touches the match, at all of it; else from a sample of the values that the rules
+ * tell apart on each axis, the same for the same rules, however they came about.
  */
 final class ReachEstimates {
   private static final int MOST_SAMPLES = 128;
@@ -84,7 +84,7 @@ final class ReachEstimates {
   }
 
   private Reach make(int handle) {
-    if (!(certificates.standing(handle) instanceof Certificate.Standing.Decides)) {
+    if (!(certificates.standing(handle) instanceof Certificate.StandingProof.Decides)) {
       return Reach.NONE;
     }
     List<Box> region = index.region(handle);

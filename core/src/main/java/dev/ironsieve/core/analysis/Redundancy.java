@@ -1,6 +1,6 @@
 package dev.ironsieve.core.analysis;
 
-import dev.ironsieve.core.analysis.Certificate.Below;
+import dev.ironsieve.core.analysis.Certificate.RedundancyProof;
 import dev.ironsieve.core.analysis.Questions.Obstacle;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
@@ -47,13 +47,14 @@ final class Redundancy {
    * @param witness a point that the rule decides
    * @param overlaps the rules that meet the rule
    */
-  Below of(int handle, int[] witness, OverlapQuery overlaps, LeastCoveredPoint leastCovered) {
+  RedundancyProof of(
+      int handle, int[] witness, OverlapQuery overlaps, LeastCoveredPoint leastCovered) {
     int position = index.position(handle);
     Verdict verdict = questions.verdict(handle);
     List<Box> region = index.region(handle);
     int next = index.firstFrom(position + 1, witness);
     if (questions.verdict(next) != verdict) {
-      return new Below.Matters(witness, next);
+      return new RedundancyProof.Matters(witness, next);
     }
     Obstacle obstacle = obstacle(handle);
     Optional<int[]> quick =
@@ -62,7 +63,7 @@ final class Redundancy {
             : questions.guess(region, leastCovered, handle, obstacle);
     quick = quick.or(() -> guess(handle, overlaps, obstacle, leastCovered));
     if (quick.isPresent()) {
-      return new Below.Matters(quick.get(), index.firstFrom(position + 1, quick.get()));
+      return new RedundancyProof.Matters(quick.get(), index.firstFrom(position + 1, quick.get()));
     }
     Rivals rivals = new Rivals(handle, leastCovered);
     rivals.ask(overlaps);
@@ -78,7 +79,7 @@ final class Redundancy {
     private final Budget budget = new Budget(questions.steps);
     private final List<Rival> keptOff = new ArrayList<>();
     private IntSet likely = IntSet.EMPTY; // what kept off those before stands before the next too
-    private Below answer; // null as long as all are kept off
+    private RedundancyProof answer; // null as long as all are kept off
     private boolean irreducible = true; // the causes
 
     Rivals(int handle, LeastCoveredPoint leastCovered) {
@@ -88,7 +89,7 @@ final class Redundancy {
       verdict = questions.verdict(handle);
     }
 
-    /** Asks about all, by position, until the answer is known. */
+    /** Tests all rivals, by position, until the answer is known. */
     void ask(OverlapQuery overlaps) {
       int to = index.position(handle) + 1;
       for (int places = PLACES_AT_FIRST; to < index.size() && answer == null; places *= 4) {
@@ -108,8 +109,9 @@ final class Redundancy {
       List<Box> shared = other == RuleIndex.NONE ? region : Box.shared(region, index.region(other));
       CoverSearch.Holder holder = point -> keepsOff(other, point);
       switch (CoverSearch.search(shared, likely, holder, leastCovered, index::region, budget)) {
-        case Outcome.Uncovered uncovered -> answer = new Below.Matters(uncovered.point(), other);
-        case Outcome.Exhausted exhausted -> answer = new Below.Undecided();
+        case Outcome.Uncovered uncovered ->
+            answer = new RedundancyProof.Matters(uncovered.point(), other);
+        case Outcome.Exhausted exhausted -> answer = new RedundancyProof.Undecided();
         case Outcome.Covered covered -> {
           keptOff.add(new Rival(other, shared, covered.rules()));
           likely = likely.size() > MOST_LIKELY ? covered.rules() : likely.union(covered.rules());
@@ -117,13 +119,13 @@ final class Redundancy {
       }
     }
 
-    Below redundant(int[] witness, int next) {
+    RedundancyProof redundant(int[] witness, int next) {
       IntSet causes = reduced();
       Minimality minimality =
           causes.size() <= 1 && irreducible
               ? Minimality.SMALLEST
               : irreducible ? Minimality.IRREDUCIBLE : Minimality.UNPROVEN;
-      return new Below.Redundant(causes.toArray(), minimality, witness, next);
+      return new RedundancyProof.Redundant(causes.toArray(), minimality, witness, next);
     }
 
     /**

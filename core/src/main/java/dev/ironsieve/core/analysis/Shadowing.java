@@ -1,6 +1,6 @@
 package dev.ironsieve.core.analysis;
 
-import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.analysis.Certificate.StandingProof;
 import dev.ironsieve.core.analysis.Questions.Obstacle;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
@@ -26,34 +26,35 @@ final class Shadowing {
     this.index = questions.index;
   }
 
-  Standing of(int handle, LeastCoveredPoint leastCovered) {
+  StandingProof of(int handle, LeastCoveredPoint leastCovered) {
     if (!questions.enabled(handle)) {
-      return new Standing.PassedOver();
+      return new StandingProof.PassedOver();
     }
     List<Box> target = index.region(handle);
     if (Empty.matchesNothing(handle, index)) {
-      return new Standing.Empty();
+      return new StandingProof.Empty();
     }
     int[] corner = leastCovered.corner(target.getFirst());
     if (index.first(corner) == handle) {
-      return new Standing.Decides(corner);
+      return new StandingProof.Decides(corner);
     }
     Budget budget = new Budget(questions.steps);
     int whole = questions.holderOfAllBefore(handle, target, corner, budget);
     if (whole != RuleIndex.NONE) {
       return covered(
-          handle, leastCovered, new MinimalCause.Verdict(IntSet.of(whole), Minimality.SMALLEST));
+          handle, leastCovered, new MinimalCause.Result(IntSet.of(whole), Minimality.SMALLEST));
     }
     Optional<int[]> quick =
         questions.guessFromCorners(target, leastCovered, handle, questions.before(handle));
     if (quick.isPresent()) {
-      return new Standing.Decides(quick.get());
+      return new StandingProof.Decides(quick.get());
     }
     return switch (questions.coveredBefore(handle, target, leastCovered, budget)) {
-      case Outcome.Uncovered uncovered -> new Standing.Decides(uncovered.point());
-      case Outcome.Exhausted exhausted -> new Standing.Undecided("whether anything gets to it");
+      case Outcome.Uncovered uncovered -> new StandingProof.Decides(uncovered.point());
+      case Outcome.Exhausted exhausted ->
+          new StandingProof.Undecided("whether anything gets to it");
       case Outcome.Covered covered -> {
-        MinimalCause.Verdict minimalCause =
+        MinimalCause.Result minimalCause =
             MinimalCause.of(
                 target, earlierThan(handle), index::region, leastCovered, covered.rules(), budget);
         yield covered(handle, leastCovered, minimalCause);
@@ -76,8 +77,8 @@ final class Shadowing {
   }
 
   /** Whether the rules that cover it all say the same as it would. */
-  private Standing covered(
-      int handle, LeastCoveredPoint leastCovered, MinimalCause.Verdict minimalCause) {
+  private StandingProof covered(
+      int handle, LeastCoveredPoint leastCovered, MinimalCause.Result minimalCause) {
     List<Box> target = index.region(handle);
     Optional<int[]> quick =
         questions.guess(
@@ -142,9 +143,9 @@ final class Shadowing {
       return open || otherwise != null;
     }
 
-    Standing standing(MinimalCause.Verdict minimalCause) {
+    StandingProof standing(MinimalCause.Result minimalCause) {
       if (open) {
-        return new Standing.Undecided("whether the rules above all say the same");
+        return new StandingProof.Undecided("whether the rules above all say the same");
       }
       if (otherwise != null) {
         return covered(true, minimalCause, otherwise);
@@ -154,9 +155,9 @@ final class Shadowing {
     }
   }
 
-  private Standing covered(boolean shadowed, MinimalCause.Verdict minimalCause, int[] point) {
+  private StandingProof covered(boolean shadowed, MinimalCause.Result minimalCause, int[] point) {
     int[] causes = minimalCause.rules().toArray();
-    return new Standing.Covered(
+    return new StandingProof.Covered(
         shadowed, causes, minimalCause.minimality(), point, index.first(point));
   }
 

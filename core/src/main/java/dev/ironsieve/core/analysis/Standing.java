@@ -45,7 +45,7 @@ public sealed interface Standing {
    */
   record Undecided(String question, long steps) implements Standing {}
 
-  /** How the rules that cover a rule decide in its place. */
+  /** The decisions of the rules that cover a rule. */
   enum Kind {
     /** Some of its match gets another verdict. */
     SHADOWED,

@@ -33,7 +33,7 @@ final class TooBroad {
     }
     ResolvedMatch match = index.match(handle);
     Resolution resolution = index.resolution();
-    for (Breadth.Part part : breadth.counting()) {
+    for (Breadth.Dimension part : breadth.counting()) {
       if (narrows(match, part, resolution)) {
         return false;
       }
@@ -44,7 +44,8 @@ final class TooBroad {
             && hasAtLeast(fewest, match.toZones(), match.to(), resolution);
   }
 
-  private static boolean narrows(ResolvedMatch match, Breadth.Part part, Resolution resolution) {
+  private static boolean narrows(
+      ResolvedMatch match, Breadth.Dimension part, Resolution resolution) {
     if (part.coordinate() == null) {
       return !match.services().equals(ResolvedMatch.ServiceConjunct.ALL);
     }

@@ -94,7 +94,7 @@ final class UnmetNeed {
   }
 
   /** Every need that is not met. */
-  Certificate.Needs of(int handle) {
+  Certificate.NeedsProof of(int handle) {
     List<ApplicationFact> allowed = allowed(handle);
     if (allowed.isEmpty()) {
       return Certificate.NO_NEEDS;
@@ -127,7 +127,7 @@ final class UnmetNeed {
         }
       }
     }
-    return new Certificate.Needs(List.copyOf(unmet.values()), settled);
+    return new Certificate.NeedsProof(List.copyOf(unmet.values()), settled);
   }
 
   /** Whether the rule also lets the source of this point use the application there. */
@@ -156,7 +156,8 @@ final class UnmetNeed {
    * @param fresh whether it came
    * @param above whether it stands, or may have stood, above
    */
-  boolean concerns(int handle, Certificate.Needs known, int changed, boolean fresh, boolean above) {
+  boolean concerns(
+      int handle, Certificate.NeedsProof known, int changed, boolean fresh, boolean above) {
     boolean met = known.unmet().isEmpty() && known.settled();
     if (met && (fresh ? letsThrough(changed) : !above && !letsThrough(changed))) {
       return false; // it can only help

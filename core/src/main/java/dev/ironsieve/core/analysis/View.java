@@ -1,7 +1,7 @@
 package dev.ironsieve.core.analysis;
 
-import dev.ironsieve.core.analysis.Certificate.Below;
-import dev.ironsieve.core.analysis.Certificate.Pair;
+import dev.ironsieve.core.analysis.Certificate.PairProof;
+import dev.ironsieve.core.analysis.Certificate.RedundancyProof;
 import dev.ironsieve.core.model.Breadth;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
@@ -46,7 +46,7 @@ record View(Standing standing, List<Finding> findings) {
 
     /** The findings only, which do not need a witness of the rule's own reach. */
     List<Finding> findings(int handle) {
-      boolean decides = certificates.standing(handle) instanceof Certificate.Standing.Decides;
+      boolean decides = certificates.standing(handle) instanceof Certificate.StandingProof.Decides;
       return findings(handle, decides ? null : standing(handle));
     }
 
@@ -87,9 +87,9 @@ record View(Standing standing, List<Finding> findings) {
 
     private Standing standing(int handle) {
       return switch (certificates.standing(handle)) {
-        case Certificate.Standing.Decides s ->
+        case Certificate.StandingProof.Decides s ->
             new Standing.Decides(connection(s.point(), p -> index.first(p) == handle, handle));
-        case Certificate.Standing.Covered s -> {
+        case Certificate.StandingProof.Covered s -> {
           int by = s.decidedBy();
           yield new Standing.Covered(
               s.shadowed() ? Standing.Kind.SHADOWED : Standing.Kind.REDUNDANT_ABOVE,
@@ -98,9 +98,9 @@ record View(Standing standing, List<Finding> findings) {
               connection(s.point(), p -> index.first(p) == by, handle, by),
               id(by));
         }
-        case Certificate.Standing.Empty s -> new Standing.Empty();
-        case Certificate.Standing.PassedOver s -> new Standing.PassedOver();
-        case Certificate.Standing.Undecided s -> new Standing.Undecided(s.question(), steps);
+        case Certificate.StandingProof.Empty s -> new Standing.Empty();
+        case Certificate.StandingProof.PassedOver s -> new Standing.PassedOver();
+        case Certificate.StandingProof.Undecided s -> new Standing.Undecided(s.question(), steps);
       };
     }
 
@@ -127,7 +127,7 @@ record View(Standing standing, List<Finding> findings) {
 
     private void addBelow(List<Finding> out, int handle) {
       switch (certificates.below(handle)) {
-        case Below.Redundant below -> {
+        case RedundancyProof.Redundant below -> {
           int next = below.next();
           Connection witness =
               connection(
@@ -146,16 +146,16 @@ record View(Standing standing, List<Finding> findings) {
                   witness,
                   id(next)));
         }
-        case Below.Undecided below ->
+        case RedundancyProof.Undecided below ->
             out.add(Finding.undecided(id(handle), "whether the rules below would say the same"));
-        case Below.Matters below -> {}
-        case Below.NotAsked below -> {}
+        case RedundancyProof.Matters below -> {}
+        case RedundancyProof.NotAsked below -> {}
       }
     }
 
-    private void addPair(List<Finding> out, int handle, Finding.Kind kind, Pair pair) {
+    private void addPair(List<Finding> out, int handle, Finding.Kind kind, PairProof pair) {
       switch (pair) {
-        case Pair.Found found -> {
+        case PairProof.Found found -> {
           int other = found.other();
           Connection witness =
               connection(found.point(), p -> index.first(p) == other, handle, other);
@@ -163,16 +163,16 @@ record View(Standing standing, List<Finding> findings) {
               Finding.of(
                   kind, id(handle), List.of(id(other)), Minimality.SMALLEST, witness, id(other)));
         }
-        case Pair.Undecided open ->
+        case PairProof.Undecided open ->
             out.add(
                 Finding.undecided(
                     id(handle), "whether an earlier rule with another verdict overlaps it"));
-        case Pair.None none -> {}
+        case PairProof.None none -> {}
       }
     }
 
     private void addNeeds(List<Finding> out, int handle) {
-      Certificate.Needs needs = certificates.needs(handle);
+      Certificate.NeedsProof needs = certificates.needs(handle);
       for (Certificate.Unmet unmet : needs.unmet()) {
         int[] axes = {
           Space.FROM,

@@ -1,6 +1,6 @@
 package dev.ironsieve.core.analysis;
 
-import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.analysis.Certificate.StandingProof;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.parallel.Tasks;
 import dev.ironsieve.core.ruleindex.RuleIndex;
@@ -51,7 +51,7 @@ final class Witnesses {
   /**
    * @param standings by handle
    */
-  Witnesses(RuleIndex index, Standing[] standings) {
+  Witnesses(RuleIndex index, StandingProof[] standings) {
     this.index = index;
     axes = index.space().axes();
     int doublings = 31 - Integer.numberOfLeadingZeros(1 + index.size() / RULES_PER_CELL);
@@ -60,7 +60,7 @@ final class Witnesses {
     shift = Integer.numberOfTrailingZeros(Space.CODES) - bits;
     starts = new int[segments * segments + 1];
     for (int i = 0; i < index.size(); i++) {
-      if (standings[index.handleAt(i)] instanceof Standing.Decides decides) {
+      if (standings[index.handleAt(i)] instanceof StandingProof.Decides decides) {
         starts[cell(decides.point()) + 1]++;
       }
     }
@@ -75,7 +75,7 @@ final class Witnesses {
     int[] next = Arrays.copyOf(starts, starts.length);
     for (int i = 0; i < index.size(); i++) {
       int handle = index.handleAt(i);
-      if (standings[handle] instanceof Standing.Decides decides) {
+      if (standings[handle] instanceof StandingProof.Decides decides) {
         int entry = next[cell(decides.point())]++;
         handles[entry] = handle;
         positions[entry] = i;
@@ -195,7 +195,7 @@ final class Witnesses {
     return best;
   }
 
-  /** How many points lie in a side of an axis. */
+  /** The number of points in a side of an axis. */
   private int entries(int axis, IntSet side) {
     int entries = 0;
     for (int i = 0; i < side.intervals(); i++) {
@@ -204,7 +204,7 @@ final class Witnesses {
     return entries;
   }
 
-  /** How many points lie in some cells. */
+  /** The number of points in some cells. */
   private int entries(int[] from, int[] to) {
     int entries = 0;
     for (int i : from) {
@@ -216,7 +216,7 @@ final class Witnesses {
     return entries;
   }
 
-  /** How many codes of points are below one. */
+  /** The number of codes of points below a code. */
   private int rank(int axis, int code) {
     int at = Arrays.binarySearch(sorted[axis], (long) code << Integer.SIZE);
     return at < 0 ? -at - 1 : at;

@@ -93,12 +93,12 @@ public record Catalogue(String edition, List<Application> applications) {
     return new Catalogue(otherEdition, all);
   }
 
-  /** How a category is named where rules mean all of it. */
+  /** The name of a category in rules. */
   public static String categoryTerm(String category) {
     return "category " + category;
   }
 
-  /** How a tag is named where rules mean everything that has it. */
+  /** The name of a tag in rules. */
   public static String tagTerm(String tag) {
     return "tag " + tag;
   }

@@ -3,7 +3,7 @@ package dev.ironsieve.core.catalogue;
 import dev.ironsieve.core.model.InvalidModel;
 import java.util.regex.Pattern;
 
-/** What things in a catalogue may be called. */
+/** Checks the names of applications, features, categories and tags. */
 final class CatalogueNames {
   // No colon, which stands between an application and its feature; no comma and no bracket, which
   // stand in lists.

@@ -1,7 +1,7 @@
 package dev.ironsieve.core.catalogue;
 
 /**
- * One thing that an application lets people do.
+ * A feature of an application: one thing that people do with it, such as posting.
  *
  * @param seenSealed whether it differs from the application's other use while the connection stays
  *     encrypted

@@ -16,8 +16,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What becomes of one saved check. Where its connection leaves something unsaid, it stands for
- * every connection that agrees with it, and all of them must get the expected verdict.
+ * The result of running one saved check. Where its connection leaves something unsaid, it stands
+ * for every connection that agrees with it, and all of them must get the expected verdict.
  *
  * @param verdict that the connection gets, or, if not all get the same, one that some of them get
  *     which is not the expected one; null if the check names an object or a value that the rulebase

@@ -8,7 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Which mistakes a set of checks would notice.
+ * The mutants of a rulebase that a set of checks kills, and those that it misses.
  *
  * @param noticed mistakes that make a check fail
  * @param missed mistakes that none of the checks shows, each with a connection that would
@@ -28,13 +28,13 @@ public record Coverage(
   /** A mistake that would go by, and a connection that shows it. */
   public record Missed(Mutant mutant, Connection witness) {}
 
-  /** How much of what can show is noticed: 0 to 1; 1 if nothing can. */
+  /** The share of the detectable mutants that the checks kill: 0 to 1; 1 if none is detectable. */
   public double share() {
     int all = noticed.size() + missed.size();
     return all == 0 ? 1 : (double) noticed.size() / all;
   }
 
-  /** What the checks notice of the mistakes that can be made with a rulebase. */
+  /** The mutants of a rulebase that the checks kill. */
   public static Coverage of(Rulebase rulebase, List<Check> checks) {
     return of(new RuleIndex(rulebase), checks, TestPoints.STEPS);
   }

@@ -7,8 +7,8 @@ import java.util.EnumMap;
 import java.util.Map;
 
 /**
- * One small mistake that could be made with one rule, as in mutation analysis (DeMillo, Lipton,
- * Sayward: Hints on Test Data Selection, Computer 11(4), 1978).
+ * A mutant: the rulebase with one small mistake in one rule, as in mutation analysis (DeMillo,
+ * Lipton, Sayward: Hints on Test Data Selection, Computer 11(4), 1978).
  */
 public sealed interface Mutant {
   /** The id of the rule that it is made with. */
@@ -24,10 +24,10 @@ public sealed interface Mutant {
   record Swapped(String rule, String next) implements Mutant {}
 
   /** The rule no longer asks for one thing. */
-  record Widened(String rule, Part part) implements Mutant {}
+  record Widened(String rule, DroppedCriterion part) implements Mutant {}
 
   /** A thing that a rule asks for. */
-  enum Part {
+  enum DroppedCriterion {
     FROM,
     TO,
     SERVICE,

@@ -51,7 +51,7 @@ final class Mutants {
       List<Box> shared = Box.shared(region, index.region(next));
       add(new Mutant.Swapped(rule.id(), index.rule(next).id()), handle, shared);
     }
-    for (Mutant.Part part : Mutant.Part.values()) {
+    for (Mutant.DroppedCriterion part : Mutant.DroppedCriterion.values()) {
       if (part.isAskedBy(rule)) {
         Rule wider = part.leftOut(rule);
         List<Box> all = index.space().region(index.resolution().match(wider)).orElseThrow();

@@ -12,7 +12,7 @@ import java.util.Optional;
  * box around the point, found greedily, is placed there.
  */
 public final class BoxPartition {
-  /** What the same holds in as at some point: inside one box, outside some others. */
+  /** A set of points with the same answer: inside one box, outside some others. */
   public sealed interface Region {
     /** The number of the known box that it has to stay in, or {@link #ANYWHERE}. */
     int within();

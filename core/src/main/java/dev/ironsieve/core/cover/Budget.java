@@ -19,7 +19,7 @@ public final class Budget {
     return Math.max(0, left);
   }
 
-  /** Takes {@code steps}; false if they are no longer there. */
+  /** Charges {@code steps}; false if the budget is used up. */
   public boolean take(long steps) {
     if (Thread.currentThread().isInterrupted()) {
       throw new CancellationException("interrupted");

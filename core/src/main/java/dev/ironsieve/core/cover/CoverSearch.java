@@ -17,7 +17,7 @@ public final class CoverSearch {
   /** One box of a rule, which is meant by a number. */
   public record Candidate(int rule, Box box) {}
 
-  /** What a search found out. */
+  /** The result of a search. */
   public sealed interface Outcome {
     /** This point of the target is in no candidate. */
     record Uncovered(int[] point) implements Outcome {}
@@ -89,7 +89,7 @@ public final class CoverSearch {
   }
 
   /**
-   * What a search came to.
+   * The result of a search with what it used.
    *
    * @param open what no candidate holds, or null
    * @param outcome if there is nothing open
@@ -288,7 +288,7 @@ public final class CoverSearch {
       return false;
     }
 
-    /** Takes a rule in; true if one of its boxes holds all, so that no other rule is needed. */
+    /** Adds a rule; true if one of its boxes holds all, so that no other rule is needed. */
     private boolean take(int rule) {
       for (Box held : regions.apply(rule)) {
         if (held.intersects(box)) {

@@ -216,7 +216,7 @@ final class Cut {
       return pieces;
     }
 
-    /** Takes the events up to a code into the row; where the next is. */
+    /** Applies the events up to a code to the row; returns the index of the next. */
     private int turn(long[] row, int from, int code) {
       int at = from;
       for (; at < eventCount && events[at] >>> ID <= code; at++) {

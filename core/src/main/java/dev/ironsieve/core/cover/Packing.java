@@ -75,7 +75,7 @@ final class Packing {
     return size;
   }
 
-  /** Takes in one more box, which tells nothing apart that the known ones do not; its number. */
+  /** Adds a box that distinguishes nothing new; returns its number. */
   int add(long[] box) {
     if (size == boxes.length) {
       boxes = Arrays.copyOf(boxes, size * 2 + 8);
@@ -114,7 +114,7 @@ final class Packing {
     return out;
   }
 
-  /** Takes from {@code left} what the box has on one axis. */
+  /** Removes from {@code left} the side of the box on one axis. */
   void remove(long[] left, long[] box, int axis) {
     for (int word = offset[axis]; word < offset[axis + 1]; word++) {
       left[word] &= ~box[word];

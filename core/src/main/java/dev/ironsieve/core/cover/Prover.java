@@ -23,7 +23,7 @@ final class Prover {
   /** Deepest nesting of branches; deeper counts as an exhausted budget, since it ends the stack. */
   private static final int MAX_DEPTH = 600;
 
-  /** What an {@link BoxSource} answers if it has no box. */
+  /** The answer of a {@link BoxSource} that has no box. */
   static final int NOTHING = -1;
 
   /** Asked for a box where there is none yet. */
@@ -139,7 +139,7 @@ final class Prover {
     return out;
   }
 
-  /** What is left of {@code left} without the candidate, an axis at a time, and then itself. */
+  /** The rest of {@code left} without the candidate, an axis at a time, and then itself. */
   private Proof branch(long[] left, int candidate, int[] others, int depth) {
     long[] box = packing.box(candidate);
     long where = packing.sticksOut(left, box);
@@ -190,7 +190,7 @@ final class Prover {
     return widened(box, used, whole, cutBy, cutOn, cuts);
   }
 
-  /** Takes unit subtractions back, the last first, as far as the proof needs them. */
+  /** Undoes unit subtractions, the last first, as far as the proof needs them. */
   private Proof widened(long[] box, BitSet used, long[] whole, int[] cutBy, int[] cutOn, int cuts) {
     long[] covered = box;
     for (int i = cuts - 1; i >= 0 && !Packing.holds(covered, whole); i--) {

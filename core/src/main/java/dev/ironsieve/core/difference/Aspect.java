@@ -5,9 +5,12 @@ import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rule;
 import java.util.function.Function;
 
-/** What two rulebases are compared in. A rule that is not there is the default rule. */
+/**
+ * The aspect in which two rulebases are compared: verdicts, rules, logging and others. A rule that
+ * is not there is the default rule.
+ */
 public enum Aspect {
-  /** What happens to the connection; the default rule drops. */
+  /** The verdict; the default rule drops. */
   VERDICT(DefaultRule::verdict),
   /** Which rule decides, by its id. */
   RULE(rule -> rule == null ? "" : rule.id()),
@@ -24,7 +27,7 @@ public enum Aspect {
     this.says = says;
   }
 
-  /** What the rule, or null for the default rule, says. */
+  /** The value of a rule, or null for the default rule. */
   Object of(Rule rule) {
     return says.apply(rule);
   }

@@ -9,7 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * The connections that two rulebases decide otherwise.
+ * The connections that two rulebases decide differently.
  *
  * @param before the rules before
  * @param after the rules after, laid into the same space
@@ -23,10 +23,10 @@ public record Difference(
     RuleIndex after,
     Aspect aspect,
     Set<Rule> changed,
-    List<Part> parts,
+    List<ChangedBox> parts,
     boolean complete) {
 
-  /** How much of its box a part is. */
+  /** The share of its box that a part is. */
   public enum Extent {
     /** All of it. */
     WHOLE,
@@ -55,11 +55,11 @@ public record Difference(
    * @param after the rule that decides the witness after, or null for the default rule
    * @param witness one of the connections
    */
-  public record Part(
+  public record ChangedBox(
       Box box, Extent extent, double share, Rule before, Rule after, Connection witness) {}
 
   /** The part that a wholly known connection is in. */
-  public Optional<Part> part(Connection connection) {
+  public Optional<ChangedBox> part(Connection connection) {
     int[] point = after.space().point(connection);
     return point == null
         ? Optional.empty()
@@ -67,7 +67,7 @@ public record Difference(
   }
 
   /** Whether a point of the space is in a part. */
-  public boolean contains(Part part, int[] point) {
+  public boolean contains(ChangedBox part, int[] point) {
     if (!part.box().contains(point)) {
       return false;
     }
@@ -82,7 +82,7 @@ public record Difference(
   }
 
   /** For people: what the box of a part asks for on each axis that it narrows. */
-  public List<String> words(Part part) {
+  public List<String> words(ChangedBox part) {
     return after.space().words(part.box());
   }
 

@@ -152,10 +152,10 @@ public final class Differences {
     }
     List<Found> found = found(targets, unlikeBefore);
     boolean complete = found.stream().allMatch(Found::complete);
-    List<Difference.Part> parts =
+    List<Difference.ChangedBox> parts =
         joined(found.stream().flatMap(f -> f.pieces.stream()).toList()).stream()
             .flatMap(this::told)
-            .sorted(Comparator.comparingDouble(Difference.Part::share).reversed())
+            .sorted(Comparator.comparingDouble(Difference.ChangedBox::share).reversed())
             .toList();
     Set<Rule> changed = unlikeBefore.stream().map(before::rule).collect(Collectors.toSet());
     return new Difference(before, after, aspect, changed, parts, complete);
@@ -255,7 +255,7 @@ public final class Differences {
             || before.region(handle).equals(after.region(now)));
   }
 
-  /** How much of everything a box is. */
+  /** The share of the whole space that a box is. */
   private double share(Box box) {
     double share = 1;
     for (int axis = 0; axis < box.axes(); axis++) {
@@ -299,14 +299,14 @@ public final class Differences {
     return out;
   }
 
-  private Stream<Difference.Part> told(DifferenceBox piece) {
+  private Stream<Difference.ChangedBox> told(DifferenceBox piece) {
     return space.feasible(piece.box()).stream().map(box -> told(piece, box));
   }
 
-  private Difference.Part told(DifferenceBox piece, Box box) {
+  private Difference.ChangedBox told(DifferenceBox piece, Box box) {
     boolean lowest = piece.extent() == Extent.WHOLE && !box.contains(piece.point());
     int[] point = lowest ? box.lowest() : piece.point();
-    return new Difference.Part(
+    return new Difference.ChangedBox(
         box,
         piece.extent(),
         share(box) * piece.share(),

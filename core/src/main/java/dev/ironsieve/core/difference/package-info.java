@@ -1,5 +1,5 @@
 /**
- * What is decided otherwise by another rulebase: the connections that get another verdict, another
- * rule or another log, as disjoint boxes with examples.
+ * The difference of two rulebases: the connections that get another verdict, another rule or
+ * another log, as disjoint boxes with examples.
  */
 package dev.ironsieve.core.difference;

@@ -3,7 +3,7 @@ package dev.ironsieve.core.directory;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
 
-/** What people, groups and attributes of a directory may be called: any visible text. */
+/** Checks the names of people, groups and attributes of a directory: any visible text. */
 final class DirectoryNames {
   private static final int MAX_ID = 1000;
 

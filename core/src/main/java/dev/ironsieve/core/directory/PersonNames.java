@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** What rules call the people of a snapshot, both ways. Made in O(people); then O(1). */
+/** The names of a snapshot's people in rules, both ways. Made in O(people); then O(1). */
 public final class PersonNames {
   private final Map<String, String> nameById = new HashMap<>(); // by id in small letters
   private final Map<String, String> idByName = new HashMap<>();

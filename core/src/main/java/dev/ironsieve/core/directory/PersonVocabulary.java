@@ -66,7 +66,7 @@ public final class PersonVocabulary {
     return new PersonVocabulary(snapshot).vocabulary();
   }
 
-  /** What rules call each person, in the snapshot's order. */
+  /** The name of each person in rules, in the snapshot's order. */
   public static List<String> names(Snapshot snapshot) {
     List<String> values = new PersonVocabulary(snapshot).values;
     return values.subList(LISTED, values.size());

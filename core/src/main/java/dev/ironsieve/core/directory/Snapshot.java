@@ -11,8 +11,9 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * Everybody in a directory at one time. No id stands twice, and every person and group that a group
- * holds is there. Groups may hold each other in a loop; then all of them hold the same people.
+ * The people and groups of a directory at one time. No id stands twice, and every person and group
+ * that a group holds is there. Groups may hold each other in a loop; then all of them hold the same
+ * people.
  *
  * @param edition such as {@code 2026-11-23 07:00}
  * @param people by id

@@ -12,7 +12,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 
-/** Making, changing and taking away of checks, and following a zone to its new name. */
+/** Creates, changes and deletes saved checks, and renames zones in them. */
 final class CheckEditing {
   private CheckEditing() {}
 

@@ -47,7 +47,7 @@ public sealed interface Edit {
     }
   }
 
-  /** Takes rules out and puts them, in this order, at a place, which must not be one of them. */
+  /** Moves rules, in this order, to a place, which must not be one of them. */
   record MoveRules(List<String> ids, Place place) implements Edit {
     public MoveRules {
       ids = eachOnce("ids", someOf("ids", ids));
@@ -63,7 +63,7 @@ public sealed interface Edit {
 
   record RenameSection(String id, String name) implements Edit {}
 
-  /** Takes away a section, which must have no rules. */
+  /** Deletes a section, which must have no rules. */
   record DeleteSection(String id) implements Edit {}
 
   /**
@@ -96,10 +96,10 @@ public sealed interface Edit {
    */
   record SetLineCapacity(Rate capacity) implements Edit {}
 
-  /** Says by which clock the gateway goes, and so what times mean that say no time zone. */
+  /** Sets the time zone of the gateway, in which times without a time zone are read. */
   record SetTimeZone(ZoneId zone) implements Edit {}
 
-  /** Says when a rule is too broad. */
+  /** Sets when a rule is too broad. */
   record SetBreadth(Breadth breadth) implements Edit {}
 
   /**
@@ -116,10 +116,10 @@ public sealed interface Edit {
     }
   }
 
-  /** Takes away a check. */
+  /** Deletes a check. */
   record DeleteCheck(String name) implements Edit {}
 
-  /** Takes away a zone or object, which nothing may mention. */
+  /** Deletes a zone or object, which nothing may mention. */
   record DeleteObject(ObjectKind kind, String name) implements Edit {}
 
   /** Replaces the vocabulary of one coordinate by another edition. */
@@ -131,7 +131,7 @@ public sealed interface Edit {
   /** Puts another edition of a feed in the place of the one so far, or a new feed. */
   record PutFeed(Feed feed) implements Edit {}
 
-  /** Takes away a feed; no rule and no object may mention a set of it. */
+  /** Deletes a feed; no rule and no object may mention a set of it. */
   record DeleteFeed(String name) implements Edit {}
 
   /** Several edits, one after the other, of which all or none happen. */
@@ -195,8 +195,8 @@ public sealed interface Edit {
   }
 
   /**
-   * What this edit changes in {@code before}: ids of rules and sections, kinds and names of
-   * objects.
+   * The things that this edit changes in {@code before}: ids of rules and sections, kinds and names
+   * of objects.
    */
   default Set<Touched> touched(Rulebase before) {
     return Touched.by(this, before);

@@ -18,7 +18,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 
-/** What each edit does to a rulebase; O(size of the rulebase). */
+/** Applies edits to rulebases; O(size of the rulebase). */
 final class Editing {
   private Editing() {}
 

@@ -20,7 +20,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 
-/** For each edit the edit that takes it back. */
+/** Computes the inverse of an edit, which undoes it. */
 final class Inverse {
   private Inverse() {}
 

@@ -1,6 +1,6 @@
 package dev.ironsieve.core.edit;
 
-/** An edit names something that does not exist in the rulebase, or no longer. */
+/** Thrown if an edit names something that does not exist in the rulebase, or no longer. */
 public final class MissingTarget extends RuntimeException {
   private final String kind;
   private final String name;
@@ -11,7 +11,7 @@ public final class MissingTarget extends RuntimeException {
     this.name = name;
   }
 
-  /** What sort of thing is missing: rule, section, zone, address or service. */
+  /** The kind of thing that is missing: rule, section, zone, address or service. */
   public String kind() {
     return kind;
   }

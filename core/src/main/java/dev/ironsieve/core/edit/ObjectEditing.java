@@ -23,9 +23,7 @@ import java.util.Map;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 
-/**
- * Making, changing and renaming of zones and objects. A new name goes wherever the old one stood.
- */
+/** Creates, changes and renames zones and objects. A new name goes wherever the old one stood. */
 final class ObjectEditing {
   private ObjectEditing() {}
 

@@ -1,6 +1,6 @@
 package dev.ironsieve.core.edit;
 
-/** A place in the order, said relative to what a person sees there. */
+/** A place in the order, given relative to a rule or a section. */
 public sealed interface Place {
   /** Directly above the rule with this id. */
   record Above(String ruleId) implements Place {}

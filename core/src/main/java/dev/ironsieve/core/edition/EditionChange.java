@@ -8,7 +8,7 @@ import java.util.function.BiFunction;
 import java.util.function.Function;
 
 /**
- * What another edition changes of the things in it.
+ * The contents that are new, gone or changed in another edition.
  *
  * @param added names of those that are new
  * @param removed names of those that are no longer there

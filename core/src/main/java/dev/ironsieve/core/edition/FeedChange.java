@@ -21,7 +21,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/** What another edition of a feed changes. */
+/** The addresses or hosts that another edition of a feed adds to its sets or removes. */
 public final class FeedChange {
   private FeedChange() {}
 

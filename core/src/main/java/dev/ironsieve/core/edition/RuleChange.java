@@ -83,7 +83,7 @@ public record RuleChange(Rule rule, List<String> gained, List<String> lost, List
       return meanings.getOrDefault(Names.key(name), IntSet.EMPTY);
     }
 
-    /** What a criterion asks for. */
+    /** The values that a criterion asks for. */
     Set<String> values(Criterion<String> asked) {
       IntSet in = asked.items().isEmpty() ? IntSet.range(0, values.size() - 1) : IntSet.EMPTY;
       for (String name : asked.items()) {

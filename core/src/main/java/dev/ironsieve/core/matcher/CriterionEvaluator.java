@@ -1,6 +1,6 @@
 package dev.ironsieve.core.matcher;
 
-import dev.ironsieve.core.matcher.Trace.Part;
+import dev.ironsieve.core.matcher.Trace.CriterionName;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.ruleindex.RuleIndex;
@@ -18,9 +18,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** What is known of one connection, and the answers of the criteria that were asked so far. */
+/** Evaluates the criteria of rules for one connection, of which some terms may be unknown. */
 final class CriterionEvaluator {
-  private static final Part[] PARTS = Part.values();
+  private static final CriterionName[] PARTS = CriterionName.values();
 
   private final RuleIndex index;
   private final Resolution resolution;
@@ -28,9 +28,9 @@ final class CriterionEvaluator {
   private final int fromZone;
   private final int toZone;
   private final List<Map<Object, Boolean>> answers = new ArrayList<>();
-  private final Map<Integer, Set<Part>> sets = new HashMap<>();
+  private final Map<Integer, Set<CriterionName>> sets = new HashMap<>();
   private final IntSet[] possible; // by vocabulary: the values that it may have
-  private final Part[] termParts; // by vocabulary
+  private final CriterionName[] termParts; // by vocabulary
   private int applications = -1; // number of the vocabulary
 
   CriterionEvaluator(RuleIndex index, Connection connection) {
@@ -44,12 +44,12 @@ final class CriterionEvaluator {
     }
     int vocabularies = resolution.vocabularies().size();
     possible = new IntSet[vocabularies];
-    termParts = new Part[vocabularies];
+    termParts = new CriterionName[vocabularies];
     for (int i = 0; i < vocabularies; i++) {
       var coordinate = resolution.vocabularies().get(i).coordinate();
       int number = resolution.valueNumber(i, connection.terms().get(coordinate));
       possible[i] = number < 0 ? IntSet.EMPTY : IntSet.of(number);
-      termParts[i] = Part.of(coordinate);
+      termParts[i] = CriterionName.of(coordinate);
       applications = coordinate == Coordinate.APPLICATION ? i : applications;
     }
   }
@@ -59,13 +59,13 @@ final class CriterionEvaluator {
    *
    * @param oneIsEnough whether the rest need not be asked then
    */
-  Set<Part> failing(int handle, boolean oneIsEnough) {
+  Set<CriterionName> failing(int handle, boolean oneIsEnough) {
     ResolvedMatch match = index.match(handle);
-    int failing = bit(Part.SERVICE, match.services());
-    failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.FROM_ZONE, match.fromZones());
-    failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.TO_ZONE, match.toZones());
-    failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.FROM_ADDRESS, match.from());
-    failing |= skip(failing, oneIsEnough) ? 0 : bit(Part.TO_ADDRESS, match.to());
+    int failing = bit(CriterionName.SERVICE, match.services());
+    failing |= skip(failing, oneIsEnough) ? 0 : bit(CriterionName.FROM_ZONE, match.fromZones());
+    failing |= skip(failing, oneIsEnough) ? 0 : bit(CriterionName.TO_ZONE, match.toZones());
+    failing |= skip(failing, oneIsEnough) ? 0 : bit(CriterionName.FROM_ADDRESS, match.from());
+    failing |= skip(failing, oneIsEnough) ? 0 : bit(CriterionName.TO_ADDRESS, match.to());
     for (int i = 0; i < possible.length && !skip(failing, oneIsEnough); i++) {
       IntSet wanted = match.terms().get(i);
       boolean fails =
@@ -73,7 +73,7 @@ final class CriterionEvaluator {
       failing |= fails ? 1 << termParts[i].ordinal() : 0;
     }
     if (failing == 0 && hangTogether(match) && !fitsTogether(match)) {
-      failing = 1 << Part.SERVICE.ordinal();
+      failing = 1 << CriterionName.SERVICE.ordinal();
     }
     return sets.computeIfAbsent(failing, CriterionEvaluator::parts);
   }
@@ -82,9 +82,9 @@ final class CriterionEvaluator {
     return oneIsEnough && failing != 0;
   }
 
-  private static Set<Part> parts(int bits) {
-    Set<Part> out = EnumSet.noneOf(Part.class);
-    for (Part part : PARTS) {
+  private static Set<CriterionName> parts(int bits) {
+    Set<CriterionName> out = EnumSet.noneOf(CriterionName.class);
+    for (CriterionName part : PARTS) {
       if ((bits & 1 << part.ordinal()) != 0) {
         out.add(part);
       }
@@ -93,7 +93,7 @@ final class CriterionEvaluator {
   }
 
   /** The part's bit if its criterion does not hold. */
-  private int bit(Part part, Object criterion) {
+  private int bit(CriterionName part, Object criterion) {
     Map<Object, Boolean> known = answers.get(part.ordinal());
     Boolean holds = known.get(criterion);
     if (holds == null) {
@@ -103,7 +103,7 @@ final class CriterionEvaluator {
     return holds ? 0 : 1 << part.ordinal();
   }
 
-  private boolean holds(Part part, Object criterion) {
+  private boolean holds(CriterionName part, Object criterion) {
     return switch (part) {
       case FROM_ZONE -> inZones((IntSet) criterion, fromZone);
       case TO_ZONE -> inZones((IntSet) criterion, toZone);

@@ -1,6 +1,6 @@
 package dev.ironsieve.core.matcher;
 
-import dev.ironsieve.core.matcher.Trace.Part;
+import dev.ironsieve.core.matcher.Trace.CriterionName;
 import dev.ironsieve.core.matcher.Trace.Passed;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
@@ -21,9 +21,9 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * The first enabled rule whose criteria hold decides. An incomplete connection stands for all of
- * its feasible completions; where one rule has to be named, that is the rule for nobody signed in,
- * an unknown device, no site, no file and an unidentified application.
+ * Decides connections: the first enabled rule whose criteria hold decides. An incomplete connection
+ * stands for all of its feasible completions; where one rule has to be named, that is the rule for
+ * nobody signed in, an unknown device, no site, no file and an unidentified application.
  *
  * <p>A decision on a wholly known connection is one look into the index of the {@link RuleIndex}; a
  * decision on any other goes down the rules. A trace asks each distinct criterion at most once,
@@ -146,8 +146,8 @@ public final class Matcher {
   }
 
   /**
-   * What is done with a connection while more and more of it becomes known, up to the stage that
-   * settles it; at least one, at most one for each {@link Stage}.
+   * The verdicts on a connection while more of it becomes known, up to the stage that settles it;
+   * at least one, at most one for each {@link Stage}.
    */
   public List<Stage.Answer> stages(Connection connection) {
     Verdict decided = DefaultRule.verdict(decide(connection).orElse(null));
@@ -166,7 +166,7 @@ public final class Matcher {
         passed.add(new Passed(rule, Set.of()));
         continue;
       }
-      Set<Part> failing = asked.failing(handle, false);
+      Set<CriterionName> failing = asked.failing(handle, false);
       if (failing.isEmpty()) {
         return new Trace(List.copyOf(passed), rule);
       }

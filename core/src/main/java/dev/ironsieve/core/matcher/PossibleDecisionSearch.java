@@ -4,7 +4,7 @@ import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.matcher.PossibleDecisions.Decision;
-import dev.ironsieve.core.matcher.Trace.Part;
+import dev.ironsieve.core.matcher.Trace.CriterionName;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Box;
@@ -97,31 +97,32 @@ final class PossibleDecisionSearch {
   }
 
   /** The parts that a rule narrows among the connections. */
-  private Set<Part> dependsOn(Rule rule, List<Box> region) {
-    Set<Part> out = EnumSet.noneOf(Part.class);
+  private Set<CriterionName> dependsOn(Rule rule, List<Box> region) {
+    Set<CriterionName> out = EnumSet.noneOf(CriterionName.class);
     for (int axis = 0; axis < space.axes(); axis++) {
       if (!completions.isFree(axis, space) || !narrows(region, axis)) {
         continue;
       }
       switch (axis) {
         case Space.FROM -> {
-          add(out, Part.FROM_ZONE, !rule.fromZones().isAny());
-          add(out, Part.FROM_ADDRESS, !rule.fromAddresses().isAny());
+          add(out, CriterionName.FROM_ZONE, !rule.fromZones().isAny());
+          add(out, CriterionName.FROM_ADDRESS, !rule.fromAddresses().isAny());
         }
         case Space.TO -> {
-          add(out, Part.TO_ZONE, !rule.toZones().isAny());
-          add(out, Part.TO_ADDRESS, !rule.toAddresses().isAny());
+          add(out, CriterionName.TO_ZONE, !rule.toZones().isAny());
+          add(out, CriterionName.TO_ADDRESS, !rule.toAddresses().isAny());
         }
-        case Space.SERVICE, Space.SOURCE_PORT -> out.add(Part.SERVICE);
+        case Space.SERVICE, Space.SOURCE_PORT -> out.add(CriterionName.SERVICE);
         default ->
             out.add(
-                Part.of(index.resolution().vocabularies().get(axis - Space.TERMS).coordinate()));
+                CriterionName.of(
+                    index.resolution().vocabularies().get(axis - Space.TERMS).coordinate()));
       }
     }
     return out;
   }
 
-  private static void add(Set<Part> out, Part part, boolean asked) {
+  private static void add(Set<CriterionName> out, CriterionName part, boolean asked) {
     if (asked) {
       out.add(part);
     }

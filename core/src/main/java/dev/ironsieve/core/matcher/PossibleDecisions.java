@@ -26,7 +26,7 @@ public record PossibleDecisions(List<Decision> decisions, boolean complete) {
    * @param dependsOn the unsaid parts of the connection that this rule asks for
    * @param witness a complete connection that it decides and that agrees with the incomplete one
    */
-  public record Decision(Rule rule, Set<Trace.Part> dependsOn, Connection witness) {
+  public record Decision(Rule rule, Set<Trace.CriterionName> dependsOn, Connection witness) {
     public Verdict verdict() {
       return DefaultRule.verdict(rule);
     }

@@ -6,7 +6,7 @@ import dev.ironsieve.core.model.Verdict;
 import java.util.List;
 import java.util.Locale;
 
-/** How much a gateway knows of a connection: not everything shows in its first packet. */
+/** The stage of a connection: the packets seen so far limit what a gateway knows of it. */
 public enum Stage {
   /** Ends, service, person, device and time. */
   FIRST_PACKET,
@@ -20,7 +20,7 @@ public enum Stage {
     return name().toLowerCase(Locale.ROOT).replace('_', ' ');
   }
 
-  /** How much of one coordinate is known. */
+  /** The known part of one coordinate. */
   enum Known {
     NOTHING,
     /** The host, but not the path; the application, but not its feature. */
@@ -42,7 +42,7 @@ public enum Stage {
   }
 
   /**
-   * What is done with a connection at a stage.
+   * The verdict on a connection at a stage.
    *
    * @param decides the rule that decides unless one of the open rules does; null for the default
    *     rule
@@ -68,8 +68,8 @@ public enum Stage {
     }
 
     /**
-     * What is done at this stage: what is not settled is let through until more is known. Where
-     * every rule that may decide refuses, it is refused as it is in the end.
+     * The verdict at this stage: a connection that is not settled is let through until more is
+     * known. Where every rule that may decide refuses, it is refused as it is in the end.
      */
     public Verdict verdict() {
       return settled() ? decided : Verdict.ALLOW;

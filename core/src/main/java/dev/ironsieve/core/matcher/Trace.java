@@ -6,7 +6,8 @@ import java.util.List;
 import java.util.Set;
 
 /**
- * The way of a connection down the rules.
+ * The trace of a connection: every rule that it passed, with the criteria that did not hold, and
+ * the rule that decides.
  *
  * @param passed the rules that did not decide, from the first to the last before the decision
  * @param decided the rule that decides, or null for the default rule, which drops and logs all
@@ -14,7 +15,7 @@ import java.util.Set;
 public record Trace(List<Passed> passed, Rule decided) {
 
   /** One thing that a rule asks of a connection. */
-  public enum Part {
+  public enum CriterionName {
     FROM_ZONE,
     FROM_ADDRESS,
     TO_ZONE,
@@ -28,7 +29,7 @@ public record Trace(List<Passed> passed, Rule decided) {
     TIME;
 
     /** The part that asks of a coordinate. */
-    static Part of(Coordinate coordinate) {
+    static CriterionName of(Coordinate coordinate) {
       return valueOf(coordinate.name());
     }
   }
@@ -38,5 +39,5 @@ public record Trace(List<Passed> passed, Rule decided) {
    *
    * @param turnedAwayBy the criteria that do not hold; empty if the rule is disabled
    */
-  public record Passed(Rule rule, Set<Part> turnedAwayBy) {}
+  public record Passed(Rule rule, Set<CriterionName> turnedAwayBy) {}
 }

@@ -16,8 +16,9 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * How one connection unfolds. At each stage some coordinates are not known yet, and the connection
- * stands for all that agree with what is known; the content of a sealed connection is never known.
+ * Decides one connection stage by stage, as a gateway learns more of it. At each stage some
+ * coordinates are not known yet, and the connection stands for all that agree with what is known;
+ * the content of a sealed connection is never known.
  */
 final class Unfolding {
   private static final int HTTPS = 443;

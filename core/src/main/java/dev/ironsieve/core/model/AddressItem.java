@@ -4,7 +4,7 @@ import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.InvalidText;
 import java.util.List;
 
-/** What can stand in a criterion about addresses or in an address object. */
+/** An item of an address criterion or of an address object. */
 public sealed interface AddressItem {
   /** One address, prefix or range. */
   record Literal(AddressRange range) implements AddressItem {
@@ -52,7 +52,7 @@ public sealed interface AddressItem {
   }
 
   /** The names of objects among some items. */
-  static List<String> names(List<AddressItem> items) {
+  public static List<String> names(List<AddressItem> items) {
     return items.stream()
         .filter(Named.class::isInstance)
         .map(item -> ((Named) item).name())

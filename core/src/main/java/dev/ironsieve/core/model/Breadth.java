@@ -11,9 +11,9 @@ import java.util.Set;
  * @param counting what excuses a rule that narrows it
  * @param addresses fewest addresses that both its ends have to have; 1 for any ends
  */
-public record Breadth(Set<Part> counting, long addresses) {
-  /** What a rule can narrow. */
-  public enum Part {
+public record Breadth(Set<Dimension> counting, long addresses) {
+  /** The coordinates that a rule can narrow. */
+  public enum Dimension {
     PEOPLE(Coordinate.PERSON),
     APPLICATIONS(Coordinate.APPLICATION),
     SITES(Coordinate.SITE),
@@ -24,7 +24,7 @@ public record Breadth(Set<Part> counting, long addresses) {
 
     private final Coordinate coordinate;
 
-    Part(Coordinate coordinate) {
+    Dimension(Coordinate coordinate) {
       this.coordinate = coordinate;
     }
 
@@ -36,7 +36,9 @@ public record Breadth(Set<Part> counting, long addresses) {
 
   /** People, applications, sites and services count, whatever the ends. */
   public static final Breadth DEFAULT =
-      new Breadth(EnumSet.of(Part.PEOPLE, Part.APPLICATIONS, Part.SITES, Part.SERVICES), 1);
+      new Breadth(
+          EnumSet.of(Dimension.PEOPLE, Dimension.APPLICATIONS, Dimension.SITES, Dimension.SERVICES),
+          1);
 
   public Breadth {
     if (counting.isEmpty()) {

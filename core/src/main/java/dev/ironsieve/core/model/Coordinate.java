@@ -7,9 +7,9 @@ import java.util.Locale;
  * feed. A {@link Vocabulary} lists the values.
  */
 public enum Coordinate {
-  /** Who opens the connection; one value may stand for nobody signed in. */
+  /** The person who opens the connection; one value may stand for nobody signed in. */
   PERSON,
-  /** What is known of the device: one value for each combination of its state facts. */
+  /** The device: one value for each combination of its state facts. */
   DEVICE,
   /** The host asked for, with the part of the path that rules tell apart. */
   SITE,

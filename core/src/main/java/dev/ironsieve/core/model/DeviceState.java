@@ -94,7 +94,7 @@ public record DeviceState(
     }
   }
 
-  /** How much of a line, from a place on, reads like one, in characters; 0 for nothing. */
+  /** The number of characters of a line, from a place on, that are a device state; 0 for none. */
   public static int lengthAt(String line, int from) {
     Matcher facts = FACTS.matcher(line.toLowerCase(Locale.ROOT)).region(from, line.length());
     return facts.lookingAt() ? facts.end() - from : 0;

@@ -2,7 +2,7 @@ package dev.ironsieve.core.model;
 
 import java.util.Locale;
 
-/** What a feed lists. */
+/** The kind of a feed's entries. */
 public enum FeedKind {
   /** Addresses, all in one set that is called as the feed is: a block list. */
   ADDRESSES(ObjectKind.ADDRESS),

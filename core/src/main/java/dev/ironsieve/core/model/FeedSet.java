@@ -10,7 +10,7 @@ import java.util.Set;
 public sealed interface FeedSet {
   String name();
 
-  /** How many ranges or hosts it has. */
+  /** The number of its ranges or hosts. */
   int size();
 
   /** Its ranges or hosts as text, in order. */

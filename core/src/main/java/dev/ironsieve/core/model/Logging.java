@@ -2,7 +2,7 @@ package dev.ironsieve.core.model;
 
 import java.util.Locale;
 
-/** When a rule writes a log line for a connection that it decides. */
+/** The points of a connection at which the rule that decides it writes a log line. */
 public enum Logging {
   OFF,
   START,

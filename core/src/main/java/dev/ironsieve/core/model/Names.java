@@ -6,7 +6,9 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 
-/** What zones, objects, sections and rules may be called. */
+/**
+ * Checks the names of zones, objects, sections and rules, and compares them without regard to case.
+ */
 public final class Names {
   /** Most characters in a name. */
   public static final int MAX_NAME = 100;

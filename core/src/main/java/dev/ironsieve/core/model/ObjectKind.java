@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.stream.Stream;
 
-/** The kinds of things that rules mean by name. */
+/** The kinds of objects that rules name. */
 public enum ObjectKind {
   ZONE,
   ADDRESS,

@@ -4,7 +4,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 
 /**
- * What people keep about a rule, and what matches nothing.
+ * The owner, the ticket and the tags of a rule, which match nothing.
  *
  * @param owner who answers for it; empty if nobody is named
  * @param ticket the request that it was made for; empty for none

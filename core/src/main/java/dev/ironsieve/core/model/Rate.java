@@ -7,7 +7,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * How much data may pass in a second.
+ * A bit rate.
  *
  * @param bits bits per second, 1 to {@value #MOST}
  */

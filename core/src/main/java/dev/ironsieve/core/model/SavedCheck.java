@@ -1,7 +1,7 @@
 package dev.ironsieve.core.model;
 
 /**
- * A connection that is tried again after every change, and what must become of it.
+ * A saved check: a connection with its expected verdict, run after every change.
  *
  * @param connection as a connection line says it, which may say what is gone by now
  * @param rule id of the rule that must decide; null if any may

@@ -36,7 +36,7 @@ public sealed interface ScheduleItem {
       return (day.getValue() - 1) * DAY + from;
     }
 
-    /** How many minutes it lasts each time, at most a day. */
+    /** Its length in minutes, at most a day. */
     public int length() {
       return to > from ? to - from : to - from + DAY;
     }

@@ -9,7 +9,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 
-/** How times of the week and days are written. */
+/** Parses and formats times of the week and days. */
 public final class ScheduleText {
   static final Pattern DAYS =
       Pattern.compile("(\\d{4}-\\d\\d-\\d\\d)(?: to (\\d{4}-\\d\\d-\\d\\d))?");

@@ -3,7 +3,7 @@ package dev.ironsieve.core.model;
 import dev.ironsieve.core.sets.InvalidText;
 import java.util.List;
 
-/** What can stand in a criterion about services or in a service object. */
+/** An item of a service criterion or of a service object. */
 public sealed interface ServiceItem
     permits ServiceLiteral, ServiceItem.Named, ServiceItem.UsualPorts {
   /** A service meant by its name. */
@@ -20,7 +20,7 @@ public sealed interface ServiceItem
 
   /** The ports that the catalogue gives for whichever application a connection is of. */
   record UsualPorts() implements ServiceItem {
-    /** How it is written; no service may be called so. */
+    /** Its text; no service may have this name. */
     public static final String TEXT = "usual ports";
 
     @Override
@@ -43,7 +43,7 @@ public sealed interface ServiceItem
   }
 
   /** The names of objects among some items. */
-  static List<String> names(List<ServiceItem> items) {
+  public static List<String> names(List<ServiceItem> items) {
     return items.stream()
         .filter(Named.class::isInstance)
         .map(item -> ((Named) item).name())

@@ -11,7 +11,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * A service said in place. Its text is one of
+ * A service written in a criterion, such as tcp/443. Its text is one of
  *
  * <pre>
  *   tcp  udp  sctp  icmp  icmp6          the whole protocol

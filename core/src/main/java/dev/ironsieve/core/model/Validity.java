@@ -4,8 +4,8 @@ import java.time.LocalDate;
 import java.util.Optional;
 
 /**
- * From which to which day a rule may decide, by the gateway's clock. It is a criterion on the time,
- * beside the rule's schedules.
+ * The first and the last day on which a rule may decide, in the gateway's time zone. It is a
+ * criterion on the time, beside the rule's schedules.
  *
  * @param start first day, included; null for ever before
  * @param end last day, included; null for ever after

@@ -2,7 +2,7 @@ package dev.ironsieve.core.model;
 
 import java.util.Locale;
 
-/** What a rule does with a connection that it decides. */
+/** The verdict of a rule on the connections that it decides. */
 public enum Verdict {
   ALLOW,
   /** Refuse silently. */

@@ -165,7 +165,7 @@ public record Vocabulary(
     return List.copyOf(all);
   }
 
-  /** What each name, in lower case, stands for. Made anew at each call; O(values + terms). */
+  /** The values of each name, in lower case. Made anew at each call; O(values + terms). */
   public Map<String, IntSet> meanings() {
     return numbers(values, terms);
   }

@@ -5,7 +5,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.IntConsumer;
 import java.util.stream.IntStream;
 
-/** A few pieces of work of unequal length, for all threads. */
+/** Runs a few tasks of unequal length on all threads. */
 public final class Tasks {
   private Tasks() {}
 

@@ -8,7 +8,7 @@ import dev.ironsieve.core.sets.IntSet;
 import java.util.List;
 
 /**
- * Which rules decide the connections of a question, in order, the default rule last.
+ * The rules that decide the connections of a reach question, in order, the default rule last.
  *
  * @param deciders those that decide at least one of them
  * @param complete whether these are all, each with all its values; if not, the budget ran out

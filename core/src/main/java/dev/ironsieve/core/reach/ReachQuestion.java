@@ -12,8 +12,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Asks an order who decides the connections that a pattern matches, and for which values on one
- * axis: the opening ends for "who can reach this?", the far ends for "what can this person reach?".
+ * Finds the rules that decide the connections of a pattern, and for which values on one axis: the
+ * opening ends for "who can reach this?", the far ends for "what can this person reach?".
  *
  * <p>The values are found point by point: a point that a rule decides stands for every value on the
  * axis with which the same point is still this rule's; they are taken out, and the search goes on

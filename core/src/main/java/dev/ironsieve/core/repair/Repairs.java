@@ -26,7 +26,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 
-/** Which repairs a finding has. */
+/** Finds the repairs of a finding. */
 public final class Repairs {
   private static final int PLACES_TRIED = 4;
 

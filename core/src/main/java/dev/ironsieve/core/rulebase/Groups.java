@@ -63,7 +63,7 @@ final class Groups {
     }
   }
 
-  /** How many members a group has, itself and through others, each once; stops past a limit. */
+  /** The number of members of a group, direct or through others, each once; stops past a limit. */
   private long resolved(Group group, long most) {
     Set<Group> seen = new HashSet<>();
     List<Group> next = new ArrayList<>(List.of(group));

@@ -1,6 +1,5 @@
 package dev.ironsieve.core.rulebase;
 
-import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Feed;
@@ -11,7 +10,6 @@ import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Section;
-import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Vocabulary;
@@ -22,14 +20,11 @@ import java.time.DateTimeException;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Function;
 
 /**
  * Rules in order, with their zones and objects. Every name that is used exists, names and ids are
@@ -270,7 +265,7 @@ public final class Rulebase {
     return pinned;
   }
 
-  /** What rules can name that nobody writes here: what is pinned, and kinds of files. */
+  /** The vocabularies whose names rules can use: the pinned ones, and file kinds. */
   public List<Vocabulary> named() {
     if (pinned.stream().anyMatch(v -> v.coordinate() == Coordinate.FILE_KIND)) {
       return pinned;
@@ -456,37 +451,7 @@ public final class Rulebase {
 
   /** The rules that mention {@code name}, themselves or through objects that mention it. */
   public List<Rule> rulesUsing(ObjectKind kind, String name) {
-    Set<String> names = new HashSet<>(Set.of(Names.key(name)));
-    boolean grown = !groups(kind).isEmpty();
-    while (grown) {
-      grown = false;
-      for (Map.Entry<String, List<String>> group : groups(kind).entrySet()) {
-        if (group.getValue().stream().anyMatch(names::contains)) {
-          grown |= names.add(group.getKey());
-        }
-      }
-    }
-    return rules().stream()
-        .filter(rule -> kind.namesIn(rule).stream().map(Names::key).anyMatch(names::contains))
-        .toList();
-  }
-
-  private Map<String, List<String>> groups(ObjectKind kind) {
-    return switch (kind) {
-      case ZONE, HOST_LIST, SCHEDULE, DEVICE_STATE, RATE_PLAN, NOTICE -> Map.of();
-      case ADDRESS -> members(addresses, AddressObject::name, o -> AddressItem.names(o.members()));
-      case SERVICE -> members(services, ServiceObject::name, o -> ServiceItem.names(o.members()));
-    };
-  }
-
-  private static <T> Map<String, List<String>> members(
-      List<T> objects, Function<T, String> name, Function<T, List<String>> mentioned) {
-    Map<String, List<String>> out = new LinkedHashMap<>();
-    for (T object : objects) {
-      out.put(
-          Names.key(name.apply(object)), mentioned.apply(object).stream().map(Names::key).toList());
-    }
-    return out;
+    return new ObjectUse(this, kind).rulesUsing(name);
   }
 
   @Override

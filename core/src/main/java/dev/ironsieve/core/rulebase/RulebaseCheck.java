@@ -25,8 +25,9 @@ import java.util.Set;
 import java.util.stream.Stream;
 
 /**
- * What must hold for a rulebase as a whole. Made for its zones and objects, O(their size), it knows
- * the names that rules may mention, and serves every rulebase with the same zones and objects.
+ * Checks the conditions on a rulebase as a whole. Made for its zones and objects, O(their size), it
+ * knows the names that rules may mention, and serves every rulebase with the same zones and
+ * objects.
  */
 final class RulebaseCheck {
   /** Where something can be said that has no name. */

@@ -36,7 +36,7 @@ final class Block {
   static final int MOST = 512;
 
   /**
-   * What has to be known of an axis.
+   * The properties of an axis that a block needs.
    *
    * @param whole the side that holds whatever a question brings
    * @param range the codes that a question can bring
@@ -70,7 +70,7 @@ final class Block {
     shared = true;
   }
 
-  /** How many boxes there are. */
+  /** The number of boxes. */
   int size() {
     return BlockFormat.size(data);
   }

@@ -158,7 +158,7 @@ final class BlockBuilder {
     }
   }
 
-  /** How the pieces of an axis are found. */
+  /** The pieces of an axis, and how they are found. */
   private static final class Pieces {
     private final Block.Axis axis;
     private final int[] cuts;

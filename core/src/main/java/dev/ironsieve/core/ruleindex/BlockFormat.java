@@ -1,8 +1,8 @@
 package dev.ironsieve.core.ruleindex;
 
 /**
- * How a {@link Block} lies in one array, and how its parts are read. One array, since a look-up is
- * bound by memory latency:
+ * The layout of a {@link Block} in one array, and access to its parts. One array, since a look-up
+ * is bound by memory latency:
  *
  * <pre>
  *   data:    [ sizes | headers of axes | present | finders | boxes | rows | rows ... ]
@@ -56,7 +56,7 @@ final class BlockFormat {
 
   private BlockFormat() {}
 
-  /** How many longs have so many bits. */
+  /** The number of longs for so many bits. */
   static int longsOf(int bits) {
     return (bits + 63) >> 6;
   }
@@ -75,7 +75,7 @@ final class BlockFormat {
     return (int) data[BOXES] + place;
   }
 
-  /** How many boxes there are. */
+  /** The number of boxes. */
   static int size(long[] data) {
     return (int) (data[SIZES] >>> COUNT);
   }
@@ -117,7 +117,7 @@ final class BlockFormat {
     return (int) (marks >>> MARKED) + Integer.bitCount((int) marks & (2 << behind) - 1);
   }
 
-  /** How many of some cuts are not above a code. */
+  /** The number of cuts that are not above a code. */
   private static int listed(long[] data, int cuts, int count, int code) {
     int low = 0;
     int high = count;

@@ -6,8 +6,8 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * What boxes say on the axes that they narrow, of each box one thing behind the other, so that
- * whether it holds a point takes few reads far from each other:
+ * The narrowed sides of boxes, those of each box side by side, so that whether it holds a point
+ * takes few reads far from each other:
  *
  * <pre>
  *   record:  [ axis, the last first | intervals, ascending ... | axis ... | END ]
@@ -73,7 +73,7 @@ final class BoxRecords {
     data[end++] = part;
   }
 
-  /** How many boxes there are. */
+  /** The number of boxes. */
   int size() {
     return starts.size();
   }

@@ -99,7 +99,9 @@ final class Cell {
     return new Cell(otherBoxes, otherPosition, otherRecords, blocks, late);
   }
 
-  /** What a look-up has to know if all stands in one block, see {@link Block#data}; else null. */
+  /**
+   * The data of the only block, see {@link Block#data}; null if there are several, or late boxes.
+   */
   long[] single() {
     return blocks.length == 1 && late.length == 0 ? blocks[0].data() : null;
   }
@@ -143,8 +145,8 @@ final class Cell {
   }
 
   /**
-   * Takes the numbers of the boxes here that hold a point and whose rules stand above a place, the
-   * first few at least.
+   * Passes on the numbers of the boxes here that hold a point and whose rules are above a place,
+   * the first few at least.
    *
    * @param most how many are needed
    */

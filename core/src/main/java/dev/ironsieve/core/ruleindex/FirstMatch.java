@@ -14,8 +14,9 @@ import java.util.function.IntUnaryOperator;
 import java.util.function.UnaryOperator;
 
 /**
- * Which box is the first to hold a point. The axes of both ends are cut into segments; a box stands
- * in the cells of its segments, or, if it has a whole family at both ends, in the rest:
+ * An index that finds the first box that holds a point. The axes of both ends are cut into
+ * segments; a box stands in the cells of its segments, or, if it has a whole family at both ends,
+ * in the rest:
  *
  * <pre>
  *              to 0   to 1
@@ -250,7 +251,7 @@ final class FirstMatch {
   }
 
   /**
-   * Takes the boxes that hold the point and whose rules stand above a place, the first few at
+   * Passes on the boxes that hold the point and whose rules are above a place, the first few at
    * least, in no order.
    *
    * @param most how many are needed

@@ -35,7 +35,7 @@ final class IntList {
     return Arrays.copyOf(items, size);
   }
 
-  /** Takes out one occurrence; the order of the rest stays. */
+  /** Removes one occurrence; the order of the rest stays. */
   void remove(int item) {
     for (int i = 0; i < size; i++) {
       if (items[i] == item) {

@@ -8,8 +8,8 @@ import java.util.List;
 import java.util.stream.IntStream;
 
 /**
- * Which boxes may meet a box. The codes of each axis fall into buckets of equal width; for each
- * bucket a row of bits says which boxes touch it:
+ * An index that finds the boxes that may overlap a box. The codes of each axis fall into buckets of
+ * equal width; for each bucket a row of bits says which boxes touch it:
  *
  * <pre>
  *   rows[axis][bucket]   bit b: box b has a code in the bucket
@@ -128,7 +128,7 @@ final class OverlapIndex {
     }
   }
 
-  /** Takes out a box or point; nothing happens if it is not in. */
+  /** Removes a box or point, if it is there. */
   public void remove(int number) {
     if (number >> 6 >= words) {
       return;

@@ -8,9 +8,9 @@ import java.util.function.IntPredicate;
 import java.util.stream.LongStream;
 
 /**
- * The enabled rules that meet one of some boxes. They are found as they are asked for, since the
- * first few are often enough: where the boxes are narrow, in one after the other of the cells that
- * they lie in. Good until the order is updated.
+ * Finds the enabled rules that overlap one of some boxes. They are found as they are asked for,
+ * since the first few are often enough: where the boxes are narrow, in one after the other of the
+ * cells that they lie in. Good until the order is updated.
  */
 public final class OverlapQuery {
   private final RuleIndex index;
@@ -75,8 +75,8 @@ public final class OverlapQuery {
   }
 
   /**
-   * Asks about rules, in no particular order, until one of them will do. Where the boxes are wide,
-   * a rule with several boxes may be asked about again.
+   * Tests rules, in no particular order, until one of them passes. Where the boxes are wide, a rule
+   * with several boxes may be asked about again.
    *
    * @param from lowest position wanted
    * @param to one more than the highest position wanted

@@ -219,7 +219,7 @@ public final class RuleIndex {
     return resolution;
   }
 
-  /** How many rules there are. */
+  /** The number of rules. */
   public int size() {
     return table.size();
   }
@@ -391,7 +391,7 @@ public final class RuleIndex {
   }
 
   /**
-   * What an update did.
+   * The changes of an update.
    *
    * @param gone handles of rules that are no longer there, with the positions that they had
    * @param fresh handles of rules that are new
@@ -418,8 +418,8 @@ public final class RuleIndex {
   }
 
   /**
-   * Takes over the next state of the rules. A rule that now matches or decides otherwise, or that
-   * was moved, counts as gone and as fresh.
+   * Updates the index to the next state of the rules. A rule that now matches or decides otherwise,
+   * or that was moved, counts as gone and as fresh.
    *
    * @return empty if there is no room for it: then the rules have to be laid out anew, see {@link
    *     #relayout}

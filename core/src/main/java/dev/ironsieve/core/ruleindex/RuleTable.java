@@ -95,7 +95,7 @@ final class RuleTable {
     }
   }
 
-  /** How many rules have a position. */
+  /** The number of rules that have a position. */
   int size() {
     return handleAt.length;
   }

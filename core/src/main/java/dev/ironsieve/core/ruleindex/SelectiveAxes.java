@@ -78,7 +78,7 @@ final class SelectiveAxes {
     return narrowed;
   }
 
-  /** How many of the boxes a code of the range is in, on the average. */
+  /** The average number of boxes that contain a code of the range. */
   private double held(Block.Axis axis, int number) {
     double width = axis.range().max() - axis.range().min() + 1.0;
     double sum = 0;

@@ -26,7 +26,7 @@ public record AddressRange(Address first, Address last) implements Comparable<Ad
     return new AddressRange(address.filled(length, false), address.filled(length, true));
   }
 
-  /** How many addresses it has, 1 to 2^128. */
+  /** The number of its addresses, 1 to 2^128. */
   public BigInteger size() {
     return number(last).subtract(number(first)).add(BigInteger.ONE);
   }

@@ -72,7 +72,7 @@ public final class AddressSet {
     return all;
   }
 
-  /** How many addresses of a family there are; rounded where that is more than 2^53. */
+  /** The number of addresses of a family; rounded above 2^53. */
   public double size(Family family) {
     double sum = 0;
     for (AddressRange range : ranges) {

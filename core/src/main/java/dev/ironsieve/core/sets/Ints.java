@@ -2,7 +2,7 @@ package dev.ironsieve.core.sets;
 
 import java.util.Arrays;
 
-/** What is done with plain arrays of numbers. */
+/** Operations on sorted arrays of integers. */
 public final class Ints {
   private Ints() {}
 

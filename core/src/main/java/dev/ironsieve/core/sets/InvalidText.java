@@ -1,8 +1,8 @@
 package dev.ironsieve.core.sets;
 
 /**
- * Text that a person or a file supplied does not mean what its place asks for. Says where in the
- * text, what was expected and what was found.
+ * Thrown if a text from a person or a file cannot be parsed; has what was expected and found. Says
+ * where in the text, what was expected and what was found.
  */
 public final class InvalidText extends RuntimeException {
   private static final int SHOWN = 80;

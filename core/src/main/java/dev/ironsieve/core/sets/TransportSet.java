@@ -12,7 +12,7 @@ import java.util.List;
 public final class TransportSet {
   public static final TransportSet EMPTY = new TransportSet(List.of());
   public static final TransportSet ALL =
-      new TransportSet(List.of(new Part(Transport.ANY_SERVICE, Transport.ANY_PORT)));
+      new TransportSet(List.of(new Rectangle(Transport.ANY_SERVICE, Transport.ANY_PORT)));
 
   /**
    * All pairs of a service and a source port.
@@ -20,25 +20,25 @@ public final class TransportSet {
    * @param services positions on the line of {@link Transport}
    * @param sourcePorts 0 to 65535
    */
-  public record Part(IntSet services, IntSet sourcePorts) {
+  public record Rectangle(IntSet services, IntSet sourcePorts) {
     boolean isEmpty() {
       return services.isEmpty() || sourcePorts.isEmpty();
     }
   }
 
-  private final List<Part> parts;
+  private final List<Rectangle> parts;
 
-  private TransportSet(List<Part> parts) {
+  private TransportSet(List<Rectangle> parts) {
     this.parts = parts;
   }
 
   public static TransportSet of(IntSet services, IntSet sourcePorts) {
-    Part part = new Part(services, onlyOnce(sourcePorts));
+    Rectangle part = new Rectangle(services, onlyOnce(sourcePorts));
     return part.isEmpty() ? EMPTY : new TransportSet(List.of(part));
   }
 
   /** Disjoint boxes, none of them empty; equal sets have equal boxes. */
-  public List<Part> parts() {
+  public List<Rectangle> parts() {
     return parts;
   }
 
@@ -51,11 +51,11 @@ public final class TransportSet {
       return isEmpty() ? other : this;
     }
     if (hasSameSourcePorts(other)) {
-      Part one = parts.getFirst();
+      Rectangle one = parts.getFirst();
       IntSet services = one.services.union(other.parts.getFirst().services);
-      return new TransportSet(List.of(new Part(services, one.sourcePorts)));
+      return new TransportSet(List.of(new Rectangle(services, one.sourcePorts)));
     }
-    List<Part> out = new ArrayList<>(other.minus(this).parts);
+    List<Rectangle> out = new ArrayList<>(other.minus(this).parts);
     out.addAll(parts);
     return new TransportSet(canonical(out));
   }
@@ -65,16 +65,16 @@ public final class TransportSet {
       return this;
     }
     if (hasSameSourcePorts(other)) {
-      Part one = parts.getFirst();
+      Rectangle one = parts.getFirst();
       return of(one.services.minus(other.parts.getFirst().services), one.sourcePorts);
     }
-    List<Part> left = parts;
-    for (Part hole : other.parts) {
-      List<Part> next = new ArrayList<>();
-      for (Part part : left) {
+    List<Rectangle> left = parts;
+    for (Rectangle hole : other.parts) {
+      List<Rectangle> next = new ArrayList<>();
+      for (Rectangle part : left) {
         IntSet touched = part.services.intersect(hole.services);
-        addUnlessEmpty(next, new Part(part.services.minus(hole.services), part.sourcePorts));
-        addUnlessEmpty(next, new Part(touched, part.sourcePorts.minus(hole.sourcePorts)));
+        addUnlessEmpty(next, new Rectangle(part.services.minus(hole.services), part.sourcePorts));
+        addUnlessEmpty(next, new Rectangle(touched, part.sourcePorts.minus(hole.sourcePorts)));
       }
       left = next;
     }
@@ -100,7 +100,7 @@ public final class TransportSet {
    * what is unknown is in the set only where the set does not tell it apart.
    */
   public boolean contains(int protocol, int detail, int sourcePort) {
-    for (Part part : parts) {
+    for (Rectangle part : parts) {
       boolean service =
           detail >= 0
               ? part.services.contains(Transport.position(protocol, detail))
@@ -116,7 +116,7 @@ public final class TransportSet {
     return false;
   }
 
-  private static void addUnlessEmpty(List<Part> out, Part part) {
+  private static void addUnlessEmpty(List<Rectangle> out, Rectangle part) {
     if (!part.isEmpty()) {
       out.add(part);
     }
@@ -128,28 +128,28 @@ public final class TransportSet {
    *
    * @param parts disjoint
    */
-  private static List<Part> canonical(List<Part> parts) {
-    List<Part> out = new ArrayList<>();
-    for (Part part : parts) {
+  private static List<Rectangle> canonical(List<Rectangle> parts) {
+    List<Rectangle> out = new ArrayList<>();
+    for (Rectangle part : parts) {
       IntSet left = part.services;
       for (int i = 0; i < out.size() && !left.isEmpty(); i++) {
-        Part known = out.get(i);
+        Rectangle known = out.get(i);
         IntSet common = known.services.intersect(left);
         if (common.isEmpty()) {
           continue;
         }
         IntSet ports = known.sourcePorts.union(part.sourcePorts);
         IntSet rest = known.services.minus(common);
-        out.set(i, new Part(common, onlyOnce(ports)));
+        out.set(i, new Rectangle(common, onlyOnce(ports)));
         if (!rest.isEmpty()) {
-          out.add(i++, new Part(rest, known.sourcePorts));
+          out.add(i++, new Rectangle(rest, known.sourcePorts));
         }
         left = left.minus(common);
       }
-      addUnlessEmpty(out, new Part(left, part.sourcePorts));
+      addUnlessEmpty(out, new Rectangle(left, part.sourcePorts));
     }
-    List<Part> joined = new ArrayList<>();
-    for (Part part : out) {
+    List<Rectangle> joined = new ArrayList<>();
+    for (Rectangle part : out) {
       int same = 0;
       while (same < joined.size() && !joined.get(same).sourcePorts.equals(part.sourcePorts)) {
         same++;
@@ -157,8 +157,8 @@ public final class TransportSet {
       if (same == joined.size()) {
         joined.add(part);
       } else {
-        Part known = joined.get(same);
-        joined.set(same, new Part(known.services.union(part.services), known.sourcePorts));
+        Rectangle known = joined.get(same);
+        joined.set(same, new Rectangle(known.services.union(part.services), known.sourcePorts));
       }
     }
     joined.sort(Comparator.comparingInt(part -> part.services.min()));

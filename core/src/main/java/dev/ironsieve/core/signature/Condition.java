@@ -8,7 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Locale;
 
-/** One thing that a signature asks of a connection. */
+/** A condition of a signature on a connection. */
 public sealed interface Condition {
   /** A side of a connection. */
   enum Side {
@@ -45,10 +45,10 @@ public sealed interface Condition {
     }
   }
 
-  /** What of the connection fulfils this, in words; null if nothing does. */
+  /** The part of the connection that fulfils this, in words; null if none does. */
   String evidence(Sight sight);
 
-  /** How narrow this is: of two signatures that hold, the one with the greater sum is meant. */
+  /** The weight of this: of two signatures that hold, the one with the greater sum wins. */
   int weight();
 
   /** The transport is one of some services; source ports do not count. */

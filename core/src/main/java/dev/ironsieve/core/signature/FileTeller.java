@@ -36,12 +36,12 @@ public final class FileTeller {
   }
 
   /**
-   * What a file is.
+   * The kind of a file.
    *
    * @param kind by its name in {@link FileKinds}
    * @param evidence what told it, in words
    */
-  public record Told(String kind, String evidence) {}
+  public record Classification(String kind, String evidence) {}
 
   /**
    * Classifies a file; O(kinds).
@@ -50,35 +50,36 @@ public final class FileTeller {
    * @param name of the file, with or without a path; null if it has none
    * @param type its media type, with or without parameters; null if unknown
    */
-  public static Told tell(byte[] first, String name, String type) {
+  public static Classification tell(byte[] first, String name, String type) {
     return BUILT_IN.of(first, name, type);
   }
 
-  private Told of(byte[] first, String name, String type) {
+  private Classification of(byte[] first, String name, String type) {
     FileKind begun = byBeginning(first);
     FileKind named = name == null ? null : byEnding.get(ending(name));
     FileKind typed = type == null ? null : byType.get(mediaType(type));
     if (begun != null) {
       if (isWithin(named, begun)) {
-        return new Told(named.name(), "begins like \"" + begun.name() + "\", named " + name);
+        return new Classification(
+            named.name(), "begins like \"" + begun.name() + "\", named " + name);
       }
       if (isWithin(typed, begun)) {
-        return new Told(
+        return new Classification(
             typed.name(), "begins like \"" + begun.name() + "\", said to be " + mediaType(type));
       }
       String but = named == null || named == begun ? "" : ", though named " + name;
-      return new Told(begun.name(), "begins like one" + but);
+      return new Classification(begun.name(), "begins like one" + but);
     }
     if (named != null && !named.begins()) {
-      return new Told(named.name(), "named " + name);
+      return new Classification(named.name(), "named " + name);
     }
     if (typed != null && !typed.begins()) {
-      return new Told(typed.name(), "said to be " + mediaType(type));
+      return new Classification(typed.name(), "said to be " + mediaType(type));
     }
     String but = named == null ? "" : ", though named " + name;
     return looksLikeText(first)
-        ? new Told(FileKinds.TEXT, "is text" + but)
-        : new Told(FileKinds.OTHER, "begins like no kind that is known" + but);
+        ? new Classification(FileKinds.TEXT, "is text" + but)
+        : new Classification(FileKinds.OTHER, "begins like no kind that is known" + but);
   }
 
   private static boolean isWithin(FileKind kind, FileKind other) {

@@ -27,7 +27,7 @@ record HttpBody(byte[] bytes, String name, String type) {
   private static final int GZIP_HEAD = 10; // without a name, as it is sent (RFC 1952, section 2.3)
 
   /**
-   * What a stream's first message brings; null if that is nothing.
+   * The body of a stream's first message; null if it has none.
    *
    * @param request whether the message is a request, else it is an answer
    */

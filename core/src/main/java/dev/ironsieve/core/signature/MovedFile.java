@@ -32,7 +32,7 @@ public record MovedFile(Direction direction, String name, String kind, String ev
   private static final int TCP = 6;
   private static final int ENOUGH = 16; // bytes of a stream that may be a file
 
-  /** What a connection moves: an upload before a download. */
+  /** The files that a connection moves: an upload before a download. */
   public static List<MovedFile> in(Sight sight) {
     HttpRequest request = sight.http();
     List<MovedFile> out = new ArrayList<>(2);
@@ -48,7 +48,8 @@ public record MovedFile(Direction direction, String name, String kind, String ev
     boolean up = sight.client().length >= ENOUGH && sight.server().length == 0;
     boolean down = sight.server().length >= ENOUGH && sight.client().length == 0;
     if (sight.protocol() == TCP && (up || down) && sight.tls() == null) {
-      FileTeller.Told told = FileTeller.tell(up ? sight.client() : sight.server(), null, null);
+      FileTeller.Classification told =
+          FileTeller.tell(up ? sight.client() : sight.server(), null, null);
       out.add(
           new MovedFile(
               up ? Direction.UPLOAD : Direction.DOWNLOAD, null, told.kind(), told.evidence()));
@@ -63,7 +64,7 @@ public record MovedFile(Direction direction, String name, String kind, String ev
     }
     boolean posted = direction == Direction.UPLOAD && request.method().equals("POST");
     String name = body.name() != null ? body.name() : posted ? null : lastOf(request.path());
-    FileTeller.Told told = FileTeller.tell(body.bytes(), name, body.type());
+    FileTeller.Classification told = FileTeller.tell(body.bytes(), name, body.type());
     boolean fields = body.type() != null && body.type().startsWith(FORM);
     if (!fields || !told.kind().equals(FileKinds.TEXT)) {
       out.add(new MovedFile(direction, name, told.kind(), told.evidence()));

@@ -16,7 +16,7 @@ import javax.crypto.spec.SecretKeySpec;
  * 2), so anyone on the way can read them.
  */
 final class QuicInitial {
-  /** What differs between the versions. */
+  /** The constants that differ between the versions. */
   private enum Version {
     V1(0x00000001, 0, "38762cf7f55934b34d179ae6a4c80cadccbb7f0a", "quic"),
     V2(0x6b3343cf, 1, "0dede3def700a6db819381be6e269dcbf9bd2ed9", "quicv2");

@@ -3,7 +3,7 @@ package dev.ironsieve.core.signature;
 import java.util.List;
 
 /**
- * What a connection was recognised as.
+ * The application of a recognised connection, with the evidence.
  *
  * @param meant the application, and the signature that holds
  * @param evidence what of the connection fulfils each of its conditions, in words

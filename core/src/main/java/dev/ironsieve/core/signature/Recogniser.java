@@ -11,10 +11,10 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 
 /**
- * Holds many signatures against one connection. Of those that hold, the one whose conditions weigh
- * most is meant: an exact host name more than one below a name, that more than a path, a field, an
- * offered protocol or bytes, those more than a port; of equals, the first by the application's
- * name, then the feature's.
+ * Matches a connection against many signatures at once. Of those that hold, the one whose
+ * conditions weigh most is meant: an exact host name more than one below a name, that more than a
+ * path, a field, an offered protocol or bytes, those more than a port; of equals, the first by the
+ * application's name, then the feature's.
  *
  * <p>Each signature lies under its most telling condition: a host name, a first byte, or a service;
  * so a connection is held against few of them. May be asked by several threads at once.
@@ -75,7 +75,7 @@ public final class Recogniser {
     rest.add(named);
   }
 
-  /** What a connection is; nothing if no signature holds. */
+  /** The application of a connection; empty if no signature holds. */
   public Optional<Recognised> recognise(Sight sight) {
     List<Named> holding = new ArrayList<>(4);
     for (Condition.Where where : Condition.Where.values()) {

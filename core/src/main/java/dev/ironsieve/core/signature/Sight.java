@@ -69,7 +69,7 @@ public final class Sight {
     return server;
   }
 
-  /** What the client says in TLS, over a stream or in QUIC; null if it says nothing. */
+  /** The ClientHello of the client, over a stream or in QUIC; null if there is none. */
   public TlsHello tls() {
     parse();
     return tls;

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What a TLS client says first (RFC 8446, section 4.1.2).
+ * The ClientHello of a TLS client (RFC 8446, section 4.1.2).
  *
  * @param name the server that it asks for (RFC 6066, section 3), in lower case; null if it does not
  * @param protocols what it offers to speak inside (RFC 7301, section 3.1)

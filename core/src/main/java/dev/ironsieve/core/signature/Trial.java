@@ -5,7 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What one more signature would make of some connections, each of which is meant by its place.
+ * The effect of one more signature on some connections, each given by its place.
  *
  * @param holds those for which it holds
  * @param meant those of these that would be taken for its application, since it is the narrowest

@@ -15,7 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 
-/** Address objects, and the sets of addresses of feeds, by their names. */
+/** Looks up address objects, and the sets of addresses of feeds, by name. */
 final class AddressNames extends ObjectNames<AddressItem, AddressSet> {
   private final List<AddressObject> objects;
   private final List<Feed> feeds;

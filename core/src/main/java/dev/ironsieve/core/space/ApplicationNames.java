@@ -14,7 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** What is known of applications, by their names. */
+/** Looks up the ports, sites and needs of applications by name. */
 final class ApplicationNames {
   private final List<ApplicationFact> facts;
   private final IntSet all;
@@ -53,7 +53,7 @@ final class ApplicationNames {
     IntSet services = IntSet.EMPTY;
     for (ServiceLiteral port : fact.ports()) {
       ports = ports.union(port.set());
-      for (TransportSet.Part part : port.set().parts()) {
+      for (TransportSet.Rectangle part : port.set().parts()) {
         services = services.union(part.services());
       }
     }

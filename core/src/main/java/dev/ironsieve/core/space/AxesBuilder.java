@@ -30,7 +30,7 @@ final class AxesBuilder {
       fromSides.add(new EndpointAxis.Side(match.fromZones(), match.from()));
       toSides.add(new EndpointAxis.Side(match.toZones(), match.to()));
       for (ResolvedMatch.Portion portion : match.portions()) {
-        for (TransportSet.Part part : portion.services().parts()) {
+        for (TransportSet.Rectangle part : portion.services().parts()) {
           serviceSets.add(part.services());
           portSets.add(part.sourcePorts());
         }

@@ -75,7 +75,10 @@ abstract sealed class Axis permits EndpointAxis, NumberAxis, SymbolAxis {
     return rank < classes ? cuts[rank] : classes == 0 ? 0 : all.max() + 1;
   }
 
-  /** How many classes begin below {@code code}; O(log classes), and O(1) before any is split. */
+  /**
+   * The number of classes that begin below {@code code}; O(log classes), and O(1) before any is
+   * split.
+   */
   final int rank(int code) {
     if (room > 0) {
       return Math.min(classes, (code + room - 1) / room);
@@ -93,7 +96,7 @@ abstract sealed class Axis permits EndpointAxis, NumberAxis, SymbolAxis {
     return at >= 0 ? at : -at - 2;
   }
 
-  /** How many classes a set is made of; O(intervals · log classes). */
+  /** The number of classes in a set; O(intervals · log classes). */
   final long count(IntSet set) {
     long count = 0;
     for (int i = 0; i < set.intervals(); i++) {

@@ -55,7 +55,7 @@ public final class Box {
     return true;
   }
 
-  /** What both hold. */
+  /** The intersection. */
   public Optional<Box> intersection(Box other) {
     IntSet[] both = new IntSet[sides.length];
     for (int axis = 0; axis < both.length; axis++) {
@@ -73,7 +73,7 @@ public final class Box {
     return Optional.of(new Box(both));
   }
 
-  /** What two regions share, as boxes; disjoint if the boxes of each region are. */
+  /** The intersection of two regions, as boxes; disjoint if the boxes of each region are. */
   public static List<Box> shared(List<Box> one, List<Box> other) {
     List<Box> out = new ArrayList<>();
     for (Box a : one) {

@@ -18,7 +18,7 @@ import java.util.Map;
  */
 public record Completions(Connection said, List<Box> boxes) {
 
-  /** What may be a coordinate's value. */
+  /** The possible values of a coordinate. */
   public interface Values {
     /** Numbers of values of a vocabulary, by its place among them; null if any value may be. */
     IntSet of(int vocabulary);

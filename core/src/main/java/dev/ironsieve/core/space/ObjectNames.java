@@ -42,7 +42,7 @@ abstract class ObjectNames<T, S> {
     sets = like == null ? new ConcurrentHashMap<>() : like.setsWithout(othersThan(like));
   }
 
-  /** What criteria stand for that mention none of some keys; for later too if there are none. */
+  /** The sets of criteria that mention none of some keys; kept for later if there are no keys. */
   private Map<Criterion<T>, S> setsWithout(Set<String> keys) {
     if (keys.isEmpty()) {
       return sets;
@@ -57,10 +57,10 @@ abstract class ObjectNames<T, S> {
     return kept;
   }
 
-  /** What a criterion stands for that is not any. */
+  /** The set of a criterion that is not any. */
   abstract S worked(Criterion<T> criterion);
 
-  /** What a criterion stands for that is not any; equal criteria have the same object. */
+  /** The set of a criterion that is not any; equal criteria share one object. */
   final S known(Criterion<T> criterion) {
     boolean named = hasName(criterion.items()) || hasName(criterion.except());
     return (named ? sets : nameless).computeIfAbsent(criterion, this::worked);

@@ -5,7 +5,7 @@ import java.util.Arrays;
 import java.util.Collection;
 
 /**
- * The coarsest grouping of the pieces of a line into classes that no given set tells apart. Built
+ * The coarsest partition of the pieces of a line into classes that no given set tells apart. Built
  * by refinement (Hopcroft's step without the queue, since the sets are given): O(sum of the sets'
  * sizes).
  */

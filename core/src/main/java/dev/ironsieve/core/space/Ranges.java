@@ -7,8 +7,8 @@ import java.util.Arrays;
 import java.util.Collection;
 
 /**
- * The ranges of one family that some sets of addresses have, as keys and rests, see {@link Slice}.
- * All stand in one array, set by set, since laying out reads them more than once:
+ * The ranges of one family in some sets of addresses, as keys and rests, see {@link Slice}. All
+ * stand in one array, set by set, since laying out reads them more than once:
  *
  * <pre>
  *   bounds:  [ first key, first rest, last key, last rest | ... ]

@@ -77,7 +77,7 @@ final class Regions {
 
   private boolean addBoxes(
       List<Box> out, IntSet from, IntSet to, TransportSet services, IntSet[] termCodes) {
-    for (TransportSet.Part part : services.parts()) {
+    for (TransportSet.Rectangle part : services.parts()) {
       Optional<IntSet> serviceCodes = space.services.codesIfRoom(part.services());
       Optional<IntSet> portCodes = space.sourcePorts.codesIfRoom(part.sourcePorts());
       if (serviceCodes.isEmpty() || portCodes.isEmpty()) {

@@ -53,7 +53,7 @@ public final class Representatives {
   private record InOrder(int[] codes, int[] places, int[] inOrder) {}
 
   /**
-   * What can be drawn from a set: each of its groups, in the order of values.
+   * The groups of a set that can be drawn, in the order of values.
    *
    * @param count how many groups there are
    * @param drawn takes any number, as likely as any other, and gives a code of a group, as likely
@@ -89,7 +89,7 @@ public final class Representatives {
     prepare();
   }
 
-  /** Tells a set apart once more; whether it was not before. */
+  /** Adds a set once more; true if it is new. */
   public boolean add(IntSet set) {
     boolean fresh = held.merge(set, 1, Integer::sum) == 1;
     if (fresh) {
@@ -145,7 +145,7 @@ public final class Representatives {
     }
   }
 
-  /** How many codes where words change are lower. */
+  /** The number of lower codes at which names change. */
   private int index(int code) {
     return lower(at, size, code);
   }

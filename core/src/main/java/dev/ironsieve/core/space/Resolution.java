@@ -23,8 +23,8 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
- * Looks up the names that rules mention. Equal criteria give the same set, not merely an equal.
- * Several threads may ask at once.
+ * Resolves the names in rules into numbers, addresses and services. Equal criteria give the same
+ * set, not merely an equal. Several threads may ask at once.
  */
 public final class Resolution {
   private final ZoneNames zones;
@@ -155,7 +155,7 @@ public final class Resolution {
     return addresses.set(criterion);
   }
 
-  /** What is known of applications; empty if nothing is. */
+  /** The facts about applications; empty if there are none. */
   public List<ApplicationFact> applications() {
     return applications.facts();
   }
@@ -177,7 +177,7 @@ public final class Resolution {
     return applications.usualServices(fact);
   }
 
-  /** What else can be known of a connection, in the order of the axes. */
+  /** The vocabularies, in the order of their axes. */
   public List<Vocabulary> vocabularies() {
     return terms.vocabularies();
   }

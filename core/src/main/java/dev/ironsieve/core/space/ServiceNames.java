@@ -12,7 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 
-/** Service objects by their names. */
+/** Looks up service objects by name. */
 final class ServiceNames extends ObjectNames<ServiceItem, List<ResolvedMatch.ServiceConjunct>> {
   private static final ServiceItem USUAL_PORTS = new ServiceItem.UsualPorts();
 
@@ -46,7 +46,7 @@ final class ServiceNames extends ObjectNames<ServiceItem, List<ResolvedMatch.Ser
     return item instanceof ServiceItem.Named named ? named.name() : null;
   }
 
-  /** What a criterion stands for: any one of these. */
+  /** The services of a criterion: any one of these. */
   List<ResolvedMatch.ServiceConjunct> set(Criterion<ServiceItem> criterion) {
     return criterion.isAny() ? ResolvedMatch.ServiceConjunct.ALL : known(criterion);
   }

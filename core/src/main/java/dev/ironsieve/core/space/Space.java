@@ -17,8 +17,9 @@ import java.util.SplittableRandom;
 import java.util.function.UnaryOperator;
 
 /**
- * All feasible connections, cut along the rules' criteria. A point is an array with one code for
- * each axis: from, to, service, source port, then one for each vocabulary of the rulebase.
+ * The space of all feasible connections, cut into equivalence classes by the rules' criteria. A
+ * point is an array with one code for each axis: from, to, service, source port, then one for each
+ * vocabulary of the rulebase.
  *
  * <p>Both ends of a connection are of one address family, so no box mixes families. Questions may
  * be asked by several threads at once, but not while a match is being added.
@@ -91,7 +92,10 @@ public final class Space {
     Arrays.setAll(terms, i -> (SymbolAxis) axes[TERMS + i]);
   }
 
-  /** Takes over what names mean in another state, which tells the same zones and values apart. */
+  /**
+   * Takes over the meaning of names from another state, which distinguishes the same zones and
+   * values.
+   */
   public void takeOver(Resolution names) {
     resolution = names;
   }
@@ -116,7 +120,7 @@ public final class Space {
     return axes[axis].classes();
   }
 
-  /** How many codes each class of an axis had before any was split. */
+  /** The number of codes of each class of an axis before any was split. */
   public int step(int axis) {
     return axes[axis].step();
   }
@@ -167,7 +171,7 @@ public final class Space {
     return (axis == FROM ? from : to).family(family);
   }
 
-  /** How many classes of an axis a set of codes is made of; O(intervals · log classes). */
+  /** The number of classes of an axis in a set of codes; O(intervals · log classes). */
   public long count(int axis, IntSet set) {
     return axes[axis].count(set);
   }
@@ -194,7 +198,7 @@ public final class Space {
   }
 
   /**
-   * What some sets of codes of an axis tell apart.
+   * The groups of codes of an axis that some sets distinguish.
    *
    * @param sides of regions, each as often as it will be taken away
    */
@@ -208,7 +212,7 @@ public final class Space {
     return IntSet.range(axes[axis].code(rank), axes[axis].code(rank + 1) - 1);
   }
 
-  /** How many classes of an axis begin below {@code code}; O(log classes). */
+  /** The number of classes of an axis that begin below {@code code}; O(log classes). */
   public int rank(int axis, int code) {
     return axes[axis].rank(code);
   }

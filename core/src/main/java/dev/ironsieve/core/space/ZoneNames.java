@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 
-/** Zones by their names, numbered in their order. */
+/** Looks up zones by name; they are numbered in their order. */
 final class ZoneNames {
   private final List<String> names;
   private final List<AddressSet> networks;

@@ -33,12 +33,12 @@ import java.util.Optional;
  *   from 10.4.2.9 in terminals to 192.0.2.10 in booking tcp/443 from port 50000
  * </pre>
  *
- * What else is known stands behind the word of its coordinate, by the name of a value: {@code
- * person Maya Lind application Gullwire: post}. Every part may be left out, and is unknown then. An
- * end is an address, or the name of an address object that holds a single one. A zone that is left
- * out is filled in where the address tells it: the zone whose declared networks hold it most
- * narrowly, else the only zone that declares none. The service is a literal with one port or type,
- * or the name of a service object that is one.
+ * Other coordinates follow, each with its word and the name of a value: {@code person Maya Lind
+ * application Gullwire: post}. Every part may be left out, and is unknown then. An end is an
+ * address, or the name of an address object that holds a single one. A zone that is left out is
+ * filled in where the address tells it: the zone whose declared networks hold it most narrowly,
+ * else the only zone that declares none. The service is a literal with one port or type, or the
+ * name of a service object that is one.
  */
 public final class ConnectionLine {
   /** Most characters in a line. */
@@ -46,7 +46,7 @@ public final class ConnectionLine {
 
   private static final String SOURCE_PORT = "from port";
 
-  /** What can be said even where no rule says anything of it. */
+  /** The vocabularies that a line can use even where no rule does. */
   private static final Map<Coordinate, Vocabulary> ALWAYS = DerivedVocabularies.unused();
 
   private final Rulebase rulebase;
@@ -125,7 +125,7 @@ public final class ConnectionLine {
     return new Connection(from, to, service.protocol(), detail, sourcePort, terms);
   }
 
-  /** Takes the word of a coordinate that something can be said of, and a value behind it. */
+  /** Parses the word of a coordinate and a value after it. */
   private boolean takeTerm(Map<Coordinate, String> terms) {
     for (Coordinate coordinate : Coordinate.values()) {
       Vocabulary vocabulary = rulebase.vocabulary(coordinate).orElse(ALWAYS.get(coordinate));
@@ -331,7 +331,7 @@ public final class ConnectionLine {
     return line.substring(start, at);
   }
 
-  /** Takes the longest of {@code names} that stands here. */
+  /** Parses the longest of {@code names} that is here. */
   private Optional<String> takeName(List<String> names) {
     String longest = "";
     for (String name : names) {

@@ -12,7 +12,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 
 /**
- * How far the clocks of another time zone are ahead of the gateway's, over the years 2020 to 2039;
+ * The difference between the clocks of another time zone and the gateway's, from 2020 to 2039;
  * before and after, as at these ends. Of an hour that the gateway's clocks show twice, the second
  * is meant.
  */
@@ -83,7 +83,7 @@ final class Clocks {
     return List.copyOf(after.keySet());
   }
 
-  /** What the gateway's clocks show when the other's show this. */
+  /** The gateway's local time at a local time of the other zone. */
   LocalDateTime here(LocalDateTime there) {
     for (var change : after.descendingMap().entrySet()) {
       LocalDateTime here = there.minusMinutes(change.getValue());

@@ -117,7 +117,7 @@ final class DeviceVocabulary {
     return out.build();
   }
 
-  /** What the name of a value says. */
+  /** The facts in the name of a value. */
   static String facts(String name) {
     return name.endsWith(ELSE) ? name.substring(0, name.length() - ELSE.length()) : name;
   }

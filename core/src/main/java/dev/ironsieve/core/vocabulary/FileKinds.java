@@ -20,7 +20,7 @@ public final class FileKinds {
   /** Of a file of any other kind. */
   public static final String OTHER = "other file";
 
-  /** What text is of which nothing else is known. */
+  /** The kind of text without any other mark. */
   public static final String TEXT = "plain text";
 
   private static final String XML = "XML";

@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** The values of a vocabulary of sites by the patterns that hold them. */
+/** Finds the value of a {@link SiteVocabulary} that holds a host. */
 public final class SiteIndex {
   private final Map<String, List<Integer>> inside = new HashMap<>(); // numbers by pattern
   private final Map<String, Integer> numbers = new HashMap<>();

@@ -83,7 +83,7 @@ final class SiteVocabulary {
     return new Vocabulary(Coordinate.SITE, "as written", values, terms);
   }
 
-  /** What a value, by its name, stands for: a pattern, less those inside it. */
+  /** The pattern of a value, by its name, without those inside it. */
   static String pattern(String value) {
     return value.endsWith(ELSE) ? value.substring(0, value.length() - ELSE.length()) : value;
   }

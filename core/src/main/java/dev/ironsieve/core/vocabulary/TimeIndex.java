@@ -14,9 +14,9 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 
 /**
- * The values of a {@link TimeVocabulary}, read once. What begins or ends somewhere cuts the days
- * into spans and the week into slices; which value is that of a slice in a span is worked out when
- * it is first asked for. Several threads may ask at once.
+ * Finds the value of a {@link TimeVocabulary} that holds a time. What begins or ends somewhere cuts
+ * the days into spans and the week into slices; which value is that of a slice in a span is worked
+ * out when it is first asked for. Several threads may ask at once.
  */
 final class TimeIndex {
   private final List<String> names;

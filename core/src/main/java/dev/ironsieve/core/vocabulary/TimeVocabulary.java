@@ -74,7 +74,7 @@ public final class TimeVocabulary {
     }
   }
 
-  /** What one schedule or literal says. */
+  /** The times of one schedule or literal. */
   private record Asked(String name, List<Timed> times) {
     static Asked of(String name, List<String> members, ZoneId gateway) {
       List<Timed> times = new ArrayList<>();
@@ -157,7 +157,7 @@ public final class TimeVocabulary {
       return IntSet.range(place(slices, start), place(slices, end) - 1);
     }
 
-    /** How many of those that are sorted are below another. */
+    /** The number of sorted times below another. */
     private static <T extends Comparable<? super T>> int place(List<T> sorted, T other) {
       int at = Collections.binarySearch(sorted, other);
       return at >= 0 ? at : -at - 1;

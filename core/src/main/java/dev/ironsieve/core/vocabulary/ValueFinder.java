@@ -8,8 +8,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 
 /**
- * Finds which value of a vocabulary is meant, for those who ask often. What that takes is made
- * ready when it is first needed. Several threads may ask at once.
+ * Finds the value of a vocabulary that a text names. What that takes is made ready when it is first
+ * needed. Several threads may ask at once.
  */
 public final class ValueFinder {
   /** So many answers are remembered; those that are asked for often are among them soon. */

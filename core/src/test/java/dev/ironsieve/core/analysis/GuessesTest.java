@@ -2,8 +2,8 @@ package dev.ironsieve.core.analysis;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.ironsieve.core.analysis.Certificate.Pair;
-import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.analysis.Certificate.PairProof;
+import dev.ironsieve.core.analysis.Certificate.StandingProof;
 import dev.ironsieve.core.cover.Budget;
 import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.AddressItem;
@@ -125,7 +125,7 @@ class GuessesTest {
       Random random = new Random(seed);
       RuleIndex index = index(random);
       Certificates certificates = new Certificates(index, LiveAnalysis.STEPS);
-      Standing[] standings = new Standing[RULES];
+      StandingProof[] standings = new StandingProof[RULES];
       for (int handle = 0; handle < RULES; handle++) {
         standings[handle] = certificates.standing(handle);
       }
@@ -137,7 +137,7 @@ class GuessesTest {
         for (int above = position - 1; above >= 0; above--) {
           int other = index.handleAt(above);
           if (index.verdict(other) != index.verdict(handle)
-              && standings[other] instanceof Standing.Decides decides
+              && standings[other] instanceof StandingProof.Decides decides
               && index.holds(handle, decides.point())
               && test.test(other)) {
             expected = other;
@@ -160,7 +160,7 @@ class GuessesTest {
       RuleIndex index = index(new Random(seed));
       Certificates certificates = new Certificates(index, LiveAnalysis.STEPS);
       for (int handle = 0; handle < RULES; handle++) {
-        if (!(certificates.correlated(handle) instanceof Pair.Found found)) {
+        if (!(certificates.correlated(handle) instanceof PairProof.Found found)) {
           continue;
         }
         int other = found.other();
@@ -170,8 +170,8 @@ class GuessesTest {
         assertThat(index.verdict(other)).isNotEqualTo(index.verdict(handle));
         assertThat(Regions.holdsAll(index.region(handle), index.region(other))).isFalse();
         assertThat(Regions.holdsAll(index.region(other), index.region(handle))).isFalse();
-        shadowed += certificates.standing(handle) instanceof Standing.Covered ? 1 : 0;
-        deciding += certificates.standing(handle) instanceof Standing.Decides ? 1 : 0;
+        shadowed += certificates.standing(handle) instanceof StandingProof.Covered ? 1 : 0;
+        deciding += certificates.standing(handle) instanceof StandingProof.Decides ? 1 : 0;
       }
     }
     assertThat(shadowed).isGreaterThanOrEqualTo(Rounds.least(200));
@@ -188,8 +188,8 @@ class GuessesTest {
         if (index.region(handle).isEmpty() || !index.rule(handle).enabled()) {
           continue;
         }
-        boolean correlated = certificates.correlated(handle) instanceof Pair.Found;
-        boolean generalised = certificates.generalised(handle) instanceof Pair.Found;
+        boolean correlated = certificates.correlated(handle) instanceof PairProof.Found;
+        boolean generalised = certificates.generalised(handle) instanceof PairProof.Found;
         SplittableRandom random = new SplittableRandom(handle);
         for (int i = 0; i < 20; i++) {
           int[] point = index.space().pick(index.region(handle).getFirst(), random);
@@ -203,7 +203,8 @@ class GuessesTest {
           assertThat(generalised || !inside).as("seed %d, rule %d", seed, handle).isTrue();
         }
         redundant +=
-            certificates.standing(handle) instanceof Standing.Covered covered && !covered.shadowed()
+            certificates.standing(handle) instanceof StandingProof.Covered covered
+                    && !covered.shadowed()
                 ? 1
                 : 0;
       }

@@ -94,7 +94,7 @@ class MinimalCauseTest {
     };
   }
 
-  private static MinimalCause.Verdict minimalCause(List<List<Box>> rules, Budget budget) {
+  private static MinimalCause.Result minimalCause(List<List<Box>> rules, Budget budget) {
     return MinimalCause.of(
         TARGET, candidates(rules), rules::get, Picker.FAR_APART, all(rules), budget);
   }
@@ -109,7 +109,7 @@ class MinimalCauseTest {
         continue;
       }
       covered++;
-      MinimalCause.Verdict verdict = minimalCause(rules, new Budget(1_000_000));
+      MinimalCause.Result verdict = minimalCause(rules, new Budget(1_000_000));
       String as = "seed " + seed + ": " + rules;
       assertThat(covers(rules, verdict.rules())).as(as).isTrue();
       assertThat(verdict.rules().toArray()).as(as).isEqualTo(firstSmallest(rules));
@@ -130,7 +130,7 @@ class MinimalCauseTest {
       if (!covers(rules, all(rules))) {
         continue;
       }
-      MinimalCause.Verdict verdict = minimalCause(rules, new Budget(random.nextInt(80)));
+      MinimalCause.Result verdict = minimalCause(rules, new Budget(random.nextInt(80)));
       String as = "seed " + seed + ": " + rules;
       assertThat(covers(rules, verdict.rules())).as(as).isTrue();
       if (verdict.minimality() == Minimality.UNPROVEN) {
@@ -168,7 +168,7 @@ class MinimalCauseTest {
             List.of(box(0, 2, 0, 4)),
             List.of(box(3, 4, 0, 4)),
             List.of(box(0, 1, 0, 4), box(2, 4, 0, 4)));
-    MinimalCause.Verdict verdict = minimalCause(rules, new Budget(1000));
+    MinimalCause.Result verdict = minimalCause(rules, new Budget(1000));
     assertThat(verdict.rules().toArray()).containsExactly(2);
     assertThat(verdict.smallest()).isTrue();
   }

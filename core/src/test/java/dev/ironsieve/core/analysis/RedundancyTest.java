@@ -2,7 +2,7 @@ package dev.ironsieve.core.analysis;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.ironsieve.core.analysis.Certificate.Below;
+import dev.ironsieve.core.analysis.Certificate.RedundancyProof;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
@@ -30,7 +30,7 @@ class RedundancyTest {
   }
 
   /** What is found about the first rule, which decides all of its match. */
-  private static Below first(RuleIndex index, long steps) {
+  private static RedundancyProof first(RuleIndex index, long steps) {
     List<Box> region = index.region(0);
     return new Redundancy(new Questions(index, steps))
         .of(
@@ -41,13 +41,13 @@ class RedundancyTest {
   }
 
   /** Without a step for a search. */
-  private static Below guessed(Rule... rules) {
+  private static RedundancyProof guessed(Rule... rules) {
     return first(index(List.of(rules)), 0);
   }
 
-  private static void matters(Below found, RuleIndex index, int next) {
-    assertThat(found).isInstanceOf(Below.Matters.class);
-    Below.Matters matters = (Below.Matters) found;
+  private static void matters(RedundancyProof found, RuleIndex index, int next) {
+    assertThat(found).isInstanceOf(RedundancyProof.Matters.class);
+    RedundancyProof.Matters matters = (RedundancyProof.Matters) found;
     assertThat(index.first(matters.point())).isZero();
     assertThat(index.firstFrom(1, matters.point())).isEqualTo(next).isEqualTo(matters.next());
   }
@@ -63,7 +63,7 @@ class RedundancyTest {
     Rule kept = rule("kept", Verdict.ALLOW, ports(1, 3));
     Rule nine = rule("nine", Verdict.ALLOW, 9);
     matters(guessed(target, low, kept, nine), index(List.of(target, low, kept, nine)), 3);
-    assertThat(guessed(target, low, kept)).isInstanceOf(Below.Undecided.class);
+    assertThat(guessed(target, low, kept)).isInstanceOf(RedundancyProof.Undecided.class);
   }
 
   @Test
@@ -89,9 +89,9 @@ class RedundancyTest {
       rules.add(rule("rival" + port, Verdict.DROP, port));
     }
     // With the late rule, either of the others is enough.
-    Below found = first(index(rules), LiveAnalysis.STEPS);
-    assertThat(found).isInstanceOf(Below.Redundant.class);
-    assertThat(((Below.Redundant) found).causes()).containsExactly(1, 3);
+    RedundancyProof found = first(index(rules), LiveAnalysis.STEPS);
+    assertThat(found).isInstanceOf(RedundancyProof.Redundant.class);
+    assertThat(((RedundancyProof.Redundant) found).causes()).containsExactly(1, 3);
   }
 
   @Test
@@ -105,20 +105,21 @@ class RedundancyTest {
             rule("wide", Verdict.ALLOW, ports(1, 8)),
             rule("last", Verdict.ALLOW, ports(8, 9)));
     // Without "low", the rival takes two; port 4 it takes anyway.
-    assertThat(first(index(redundant), LiveAnalysis.STEPS)).isInstanceOf(Below.Matters.class);
+    assertThat(first(index(redundant), LiveAnalysis.STEPS))
+        .isInstanceOf(RedundancyProof.Matters.class);
     List<Rule> all = new ArrayList<>(redundant);
     all.set(2, rule("rival", Verdict.DROP, 2, 3));
     RuleIndex index = index(all);
-    Below whole = first(index, LiveAnalysis.STEPS);
-    assertThat(whole).isInstanceOf(Below.Redundant.class);
+    RedundancyProof whole = first(index, LiveAnalysis.STEPS);
+    assertThat(whole).isInstanceOf(RedundancyProof.Redundant.class);
     boolean open = false;
     for (long steps = 0; steps < 60; steps++) {
-      Below found = first(index, steps);
-      open |= found instanceof Below.Undecided;
-      if (found instanceof Below.Redundant redundantThen) {
-        assertThat(redundantThen.causes()).isEqualTo(((Below.Redundant) whole).causes());
+      RedundancyProof found = first(index, steps);
+      open |= found instanceof RedundancyProof.Undecided;
+      if (found instanceof RedundancyProof.Redundant redundantThen) {
+        assertThat(redundantThen.causes()).isEqualTo(((RedundancyProof.Redundant) whole).causes());
       } else {
-        assertThat(found).isInstanceOf(Below.Undecided.class);
+        assertThat(found).isInstanceOf(RedundancyProof.Undecided.class);
       }
     }
     assertThat(open).isTrue();

@@ -174,7 +174,7 @@ class ValidityTest {
               .as(value)
               .isEqualTo(broad);
         });
-    Breadth ends = new Breadth(Set.of(Breadth.Part.SERVICES), 256);
+    Breadth ends = new Breadth(Set.of(Breadth.Dimension.SERVICES), 256);
     for (String network : List.of("10.0.0.0/24", "10.0.0.0/25")) {
       Rule rule =
           any.matching(

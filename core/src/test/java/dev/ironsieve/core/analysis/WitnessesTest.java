@@ -2,7 +2,7 @@ package dev.ironsieve.core.analysis;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.ironsieve.core.analysis.Certificate.Standing;
+import dev.ironsieve.core.analysis.Certificate.StandingProof;
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
@@ -59,23 +59,24 @@ class WitnessesTest {
   }
 
   /** A point of each rule but some, as if the rule decided it. */
-  private Standing[] standings(RuleIndex index) {
-    Standing[] out = new Standing[index.handles()];
+  private StandingProof[] standings(RuleIndex index) {
+    StandingProof[] out = new StandingProof[index.handles()];
     for (int handle = 0; handle < out.length; handle++) {
       out[handle] =
           random.nextInt(10) == 0
-              ? new Standing.Empty()
-              : new Standing.Decides(index.space().pick(index.region(handle).getFirst(), random));
+              ? new StandingProof.Empty()
+              : new StandingProof.Decides(
+                  index.space().pick(index.region(handle).getFirst(), random));
     }
     return out;
   }
 
   private static int firstInside(
-      RuleIndex index, Standing[] standings, int handle, IntPredicate test) {
+      RuleIndex index, StandingProof[] standings, int handle, IntPredicate test) {
     for (int i = 0; i < index.position(handle); i++) {
       int other = index.handleAt(i);
       if (index.verdict(other) != index.verdict(handle)
-          && standings[other] instanceof Standing.Decides decides
+          && standings[other] instanceof StandingProof.Decides decides
           && index.holds(handle, decides.point())
           && test.test(other)) {
         return other;
@@ -87,7 +88,7 @@ class WitnessesTest {
   /** How many rules were found. */
   private int check(int rules, int asked) {
     RuleIndex index = index(rules);
-    Standing[] standings = standings(index);
+    StandingProof[] standings = standings(index);
     Witnesses witnesses = new Witnesses(index, standings);
     int found = 0;
     for (int i = 0; i < asked; i++) {

@@ -67,7 +67,7 @@ class ChecksTwinTest {
           Mutant swap = new Mutant.Swapped(rule.id(), rules.get(next).id());
           add(swap, with(base, swapped), right);
         }
-        for (Mutant.Part part : Mutant.Part.values()) {
+        for (Mutant.DroppedCriterion part : Mutant.DroppedCriterion.values()) {
           if (!part.leftOut(rule).matchesLike(rule)) {
             Rulebase wider = replaced(base, i, part.leftOut(rule));
             add(new Mutant.Widened(rule.id(), part), wider, right);

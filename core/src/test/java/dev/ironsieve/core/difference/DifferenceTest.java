@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import dev.ironsieve.core.difference.Difference.Part;
+import dev.ironsieve.core.difference.Difference.ChangedBox;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Place;
 import dev.ironsieve.core.model.AddressItem;
@@ -69,7 +69,7 @@ class DifferenceTest {
     assertThat(difference.isEmpty()).isFalse();
     assertThat(difference.complete()).isTrue();
     assertThat(difference.changed()).containsExactly(before.rules().getFirst());
-    Part part = difference.parts().getFirst();
+    ChangedBox part = difference.parts().getFirst();
     assertThat(difference.parts()).hasSize(1);
     assertThat(part.extent()).isEqualTo(Difference.Extent.WHOLE);
     assertThat(part.before()).isEqualTo(before.rules().getFirst());
@@ -138,7 +138,7 @@ class DifferenceTest {
     assertThat(large / small).isCloseTo(2, within(1e-9));
     assertThat(large).isBetween(0.01, 0.2);
     Difference half = of(base(rule("all", Verdict.ALLOW, null, "tcp", "udp")), base());
-    double whole = half.parts().stream().mapToDouble(Part::share).sum();
+    double whole = half.parts().stream().mapToDouble(ChangedBox::share).sum();
     assertThat(whole).isBetween(0.05, 0.9);
   }
 
@@ -218,7 +218,7 @@ class DifferenceTest {
     Rulebase after = base(web.asking(Map.of(Coordinate.SITE, Criterion.of("www.quay.example"))));
     Difference less = of(before, after);
     assertThat(less.isEmpty()).isFalse();
-    for (Part part : less.parts()) {
+    for (ChangedBox part : less.parts()) {
       assertThat(part.before().id()).isEqualTo("web");
       assertThat(part.after()).isNull();
       assertThat(ConnectionLine.format(part.witness())).doesNotContain("www.quay.example");

@@ -36,7 +36,7 @@ class DifferenceTwinTest {
               Differences.between(there, here, aspect, Differences.STEPS, 1));
       for (Difference told : all) {
         checkPoints(as, told, old, now, points);
-        for (Difference.Part part : told.parts()) {
+        for (Difference.ChangedBox part : told.parts()) {
           int[] witness = told.after().space().point(part.witness());
           assertThat(told.contains(part, witness)).as("%s, %s", as, part).isTrue();
           assertThat(new SlowRules(before).decide(part.witness()).orElse(null))
@@ -58,7 +58,7 @@ class DifferenceTwinTest {
       int[] point = told.after().space().point(points.get(p));
       Object was = aspect.of(rule(old, p));
       Object is = aspect.of(rule(now, p));
-      List<Difference.Part> parts =
+      List<Difference.ChangedBox> parts =
           told.parts().stream().filter(part -> told.contains(part, point)).toList();
       assertThat(parts)
           .as("%s, %s at %s", as, aspect, points.get(p))

@@ -151,7 +151,8 @@ class EveryEditTest {
     EDITS.put(new Edit.SetLineCapacity(null), "line capacity");
     EDITS.put(new Edit.SetTimeZone(ZoneId.of("Europe/Oslo")), "clock time zone");
     EDITS.put(
-        new Edit.SetBreadth(new Breadth(Set.of(Breadth.Part.TIMES), 256)), "settings too broad");
+        new Edit.SetBreadth(new Breadth(Set.of(Breadth.Dimension.TIMES), 256)),
+        "settings too broad");
     EDITS.put(new Edit.PutCheck(check("new"), null), "check new");
     EDITS.put(new Edit.PutCheck(check("new"), "two"), "check new, check two");
     EDITS.put(new Edit.PutCheck(check("new"), null, "Two"), "check new");

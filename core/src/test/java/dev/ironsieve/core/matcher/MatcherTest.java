@@ -2,7 +2,7 @@ package dev.ironsieve.core.matcher;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.ironsieve.core.matcher.Trace.Part;
+import dev.ironsieve.core.matcher.Trace.CriterionName;
 import dev.ironsieve.core.matcher.Trace.Passed;
 import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.Connection;
@@ -27,8 +27,13 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 class MatcherTest {
-  private static final Set<Part> ENDS_AND_SERVICE =
-      Set.of(Part.FROM_ZONE, Part.FROM_ADDRESS, Part.TO_ZONE, Part.TO_ADDRESS, Part.SERVICE);
+  private static final Set<CriterionName> ENDS_AND_SERVICE =
+      Set.of(
+          CriterionName.FROM_ZONE,
+          CriterionName.FROM_ADDRESS,
+          CriterionName.TO_ZONE,
+          CriterionName.TO_ADDRESS,
+          CriterionName.SERVICE);
 
   @Test
   void agreesWithTheSlowTwinOnEveryPointOfSmallWorlds() {
@@ -91,7 +96,10 @@ class MatcherTest {
     assertThat(trace.decided()).isNull();
     assertThat(trace.passed())
         .containsExactly(
-            new Passed(NARROW, Set.of(Part.FROM_ZONE, Part.FROM_ADDRESS, Part.SERVICE)));
+            new Passed(
+                NARROW,
+                Set.of(
+                    CriterionName.FROM_ZONE, CriterionName.FROM_ADDRESS, CriterionName.SERVICE)));
   }
 
   @Test

@@ -113,7 +113,8 @@ class PossibleDecisionsTest {
         matcher.possible(ConnectionLine.parse("tcp/443", base), Matcher.STEPS);
     assertThat(found.decisions().stream().map(d -> d.rule().id()))
         .containsExactly("managed", "unmanaged", "rest");
-    assertThat(found.decisions().getFirst().dependsOn()).containsExactly(Trace.Part.DEVICE);
+    assertThat(found.decisions().getFirst().dependsOn())
+        .containsExactly(Trace.CriterionName.DEVICE);
     assertThat(found.decisions().getLast().dependsOn()).isEmpty();
     assertThat(found.decisions().getLast().witness().terms())
         .containsEntry(Coordinate.DEVICE, "unknown device");

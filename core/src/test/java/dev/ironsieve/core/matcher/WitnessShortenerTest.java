@@ -61,7 +61,7 @@ class WitnessShortenerTest {
       SlowRules was = new SlowRules(before);
       SlowRules is = new SlowRules(after);
       Difference difference = Differences.between(before, after, Aspect.VERDICT);
-      for (Difference.Part part : difference.parts()) {
+      for (Difference.ChangedBox part : difference.parts()) {
         Connection brief =
             WitnessShortener.deciding(part.witness(), difference.before(), difference.after());
         for (Connection whole : SmallWorld.connectionsWithTerms()) {

@@ -42,7 +42,7 @@ class TransportSetTest {
           assertThat(a.minus(b).contains(Transport.TCP, port, source)).isEqualTo(inA && !inB);
         }
       }
-      for (TransportSet.Part one : a.union(b).parts()) {
+      for (TransportSet.Rectangle one : a.union(b).parts()) {
         long overlaps =
             a.union(b).parts().stream()
                 .filter(other -> other.services().intersects(one.services()))

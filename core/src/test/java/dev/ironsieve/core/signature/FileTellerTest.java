@@ -73,7 +73,7 @@ class FileTellerTest {
   void whatAFileBeginsWithOutweighsItsName(
       String first, String name, String kind, String evidence) {
     assertThat(FileTeller.tell(bytes(first), name, null))
-        .isEqualTo(new FileTeller.Told(kind, evidence));
+        .isEqualTo(new FileTeller.Classification(kind, evidence));
   }
 
   @Test

@@ -68,7 +68,7 @@ final class Beginning {
     return bytes.length - before;
   }
 
-  /** Keeps nothing but where it began. */
+  /** Drops everything but the position at which it began. */
   void forget() {
     bytes = new byte[0];
     behind = null;

@@ -25,7 +25,7 @@ final class CaptureReader {
   private static final int NG_SIMPLE = 3;
   private static final int NG_PACKET = 6;
 
-  /** Takes packets; the array is used again for the next. */
+  /** Receives packets; the array is used again for the next. */
   interface Taker {
     /**
      * @param link number of the type of link (draft-ietf-opsawg-pcaplinktype)

@@ -23,7 +23,7 @@ public final class CaptureWriter {
     return out.toByteArray();
   }
 
-  /** What stands before all packets of a pcap file. */
+  /** The header of a pcap file. */
   public static byte[] head(ByteOrder order) {
     return ByteBuffer.allocate(24)
         .order(order)
@@ -37,7 +37,7 @@ public final class CaptureWriter {
         .array();
   }
 
-  /** What stands before each packet of a pcap file. */
+  /** The header of a packet in a pcap file. */
   public static byte[] head(ByteOrder order, int length) {
     return ByteBuffer.allocate(16)
         .order(order)

@@ -6,13 +6,13 @@ import java.io.InputStream;
 import java.util.Map;
 import java.util.function.Consumer;
 
-/** Takes a capture apart into connections, in memory that is bounded. */
+/** Splits a capture into connections, in bounded memory. */
 public final class Captures {
   private static final int MOST_FLOWS = 100_000;
   private static final long MOST_BYTES = 128L << 20;
 
   /**
-   * What was read.
+   * The result of reading.
    *
    * @param connections that were handed on
    * @param passedOver packets that are no IP, cut short, or later fragments

@@ -7,7 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
-/** A connection while its packets come. */
+/** One connection, assembled while its packets arrive. */
 final class Flow {
   private static final int MOST_DATAGRAMS = 4;
   private static final int MOST_OF_DATAGRAM = 2048;
@@ -55,7 +55,7 @@ final class Flow {
         && (ended || (fromClient.begun() && !fromClient.startsAt(segment.sequence + 1)));
   }
 
-  /** How many bytes this holds in memory. */
+  /** The bytes that this uses in memory. */
   long held() {
     return held;
   }
@@ -118,7 +118,7 @@ final class Flow {
     return Arrays.copyOfRange(segment.bytes(), segment.payload, segment.payload + length);
   }
 
-  /** What was seen so far, which is not kept after this. */
+  /** The part seen so far, which is then dropped. */
   CapturedConnection handOn() {
     Sight sight =
         protocol == Transport.UDP

@@ -7,12 +7,12 @@ import java.util.TreeMap;
 import java.util.function.Consumer;
 
 /**
- * The connections whose packets come. Both sides of TCP are put together as far as a recogniser
- * looks; of UDP the first datagrams are kept. Memory is bounded: past so many connections at a
- * time, or so many bytes of them, the oldest is handed on as it is.
+ * All connections whose packets arrive, within a limit of memory. Both sides of TCP are put
+ * together as far as a recogniser looks; of UDP the first datagrams are kept. Memory is bounded:
+ * past so many connections at a time, or so many bytes of them, the oldest is handed on as it is.
  */
 final class Flows {
-  /** What two packets of one connection have in common, whichever side sends. */
+  /** The key of a connection, the same for both directions. */
   private record Ends(
       long highA, long lowA, long highB, long lowB, int ports, int protocolAndFamily) {
     static Ends of(Segment s) {
@@ -55,7 +55,7 @@ final class Flows {
     this.mostBytes = mostBytes;
   }
 
-  /** Takes a packet; see {@link CaptureReader.Taker}. */
+  /** Receives a packet; see {@link CaptureReader.Taker}. */
   void packet(int link, byte[] from, int start, int length) {
     packets++;
     if (!Segment.knows(link)) {
@@ -126,7 +126,7 @@ final class Flows {
   }
 
   /**
-   * What was read since this was asked last.
+   * The connections read since the last call.
    *
    * @param cut what is wrong with the end of it; null if nothing is
    */

@@ -48,7 +48,7 @@ final class Segment {
     };
   }
 
-  /** Takes a packet apart; false if it is not IP, cut short, or no first fragment. */
+  /** Parses a packet; false if it is not IP, cut short, or no first fragment. */
   boolean read(int link, byte[] bytes, int start, int size) {
     from = bytes;
     end = start + size;

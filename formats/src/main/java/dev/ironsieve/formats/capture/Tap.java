@@ -13,7 +13,7 @@ import java.util.function.Consumer;
  * #MOST_BYTES} bytes of them, the oldest is handed on earlier. Not for several threads.
  */
 public final class Tap {
-  /** How many pieces a connection may be silent before its next packet is one of another. */
+  /** The number of pieces without a packet after which a connection has ended. */
   static final int SILENT_PIECES = 60;
 
   private static final int MOST_FLOWS = 20_000;

@@ -15,7 +15,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.function.Function;
 
-/** The way between signatures and their documents. */
+/** Converts signatures to documents and back. */
 public final class Signatures {
   private final String path;
   private final List<Condition> conditions = new ArrayList<>();

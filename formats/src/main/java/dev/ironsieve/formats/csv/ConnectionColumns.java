@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
 
-/** Which column of a file of connections stands where. */
+/** The positions of the columns in a CSV file of connections. */
 final class ConnectionColumns {
   /** The columns, by the names in the header. */
   enum Column {

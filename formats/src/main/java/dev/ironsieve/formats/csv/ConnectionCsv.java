@@ -20,8 +20,8 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 
 /**
- * Reads connections, one a line. The first line names the columns, in any order; a column that is
- * missing, and a field that is empty, mean unknown:
+ * Reads connections from CSV, one in each line. The first line names the columns, in any order; a
+ * column that is missing, and a field that is empty, mean unknown:
  *
  * <pre>
  *   from-zone, from-address, to-zone, to-address, protocol, from-port, to-port,

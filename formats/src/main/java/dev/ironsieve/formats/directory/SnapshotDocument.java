@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * Everybody in a directory at one time.
+ * The people and groups of a directory at one time.
  *
  * @param ironSieveDirectory version of the format, 1
  * @param edition such as {@code 2026-11-23 07:00}

@@ -3,7 +3,7 @@ package dev.ironsieve.formats.document;
 import java.util.List;
 
 /**
- * When a rule that allows is too broad.
+ * The settings of the finding "too broad".
  *
  * @param counting what excuses a rule that narrows it: {@code people}, {@code applications}, {@code
  *     sites}, {@code services}, {@code devices}, {@code times}, {@code file kinds}; the first four

@@ -1,7 +1,7 @@
 package dev.ironsieve.formats.document;
 
 /**
- * A connection that is tried again after every change.
+ * A saved check.
  *
  * @param connection as a connection line says it
  * @param verdict that it must get

@@ -28,7 +28,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
-/** From the model to documents. What says nothing (any, an empty note) is left out. */
+/** Converts the model to documents. What says nothing (any, an empty note) is left out. */
 public final class FromModel {
   private FromModel() {}
 

@@ -1,7 +1,7 @@
 package dev.ironsieve.formats.document;
 
 /**
- * The page that a person is shown by a rule.
+ * A notice: the page that a rule shows to a person.
  *
  * @param text in plain text
  */

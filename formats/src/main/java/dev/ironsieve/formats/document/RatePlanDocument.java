@@ -1,7 +1,7 @@
 package dev.ironsieve.formats.document;
 
 /**
- * How much of the line the connections of some rules may have, and are kept.
+ * A rate plan: a limit and a floor of bandwidth.
  *
  * @param ceiling the most that they get, such as {@code 20 Mbit/s}; no limit if left out
  * @param floor what is kept for them; nothing if left out

@@ -53,7 +53,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /**
- * From documents to the model. Every method takes the JSON path of what it is given, for its
+ * Converts documents to the model. Every method takes the JSON path of what it is given, for its
  * complaints, and throws {@link InvalidDocument}.
  */
 public final class ToModel {
@@ -163,7 +163,7 @@ public final class ToModel {
     if (document == null) {
       return Breadth.DEFAULT;
     }
-    Set<Breadth.Part> counting = EnumSet.noneOf(Breadth.Part.class);
+    Set<Breadth.Dimension> counting = EnumSet.noneOf(Breadth.Dimension.class);
     if (document.counting() == null) {
       counting.addAll(Breadth.DEFAULT.counting());
     }
@@ -171,7 +171,7 @@ public final class ToModel {
         each(
             document.counting(),
             path + ".counting",
-            (word, at) -> word(Breadth.Part.class, word.replace(' ', '_'), at)));
+            (word, at) -> word(Breadth.Dimension.class, word.replace(' ', '_'), at)));
     long addresses = document.addresses() == null ? 1 : document.addresses();
     return Checked.at(path, () -> new Breadth(counting, addresses));
   }

@@ -3,7 +3,7 @@ package dev.ironsieve.formats.document;
 import java.util.List;
 
 /**
- * Everything that rules can say of one coordinate, in one pinned edition.
+ * The values and named sets of one coordinate, in one pinned edition.
  *
  * @param coordinate {@code person}, {@code device}, {@code site}, {@code application}, {@code file
  *     kind} or {@code time}
@@ -19,7 +19,7 @@ public record VocabularyDocument(
     List<SetDocument> sets,
     List<FactDocument> applications) {
 
-  /** What it is called, without what is in it. */
+  /** Its name and kind, without its contents. */
   public VocabularyDocument(String coordinate, String edition) {
     this(coordinate, edition, List.of(), List.of(), List.of());
   }

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Locale;
 
 /**
- * Where in a line what stands.
+ * The positions of the columns in a line of a feed.
  *
  * @param what the column with the address, prefix, range or host; or with the first address
  * @param last the column with the last address; -1 if there is none
@@ -19,7 +19,7 @@ record Columns(int what, int last, int set, int count) {
   private static final String LAST = "last";
   private static final String HOST = "host";
 
-  /** What a header has to name. */
+  /** The columns that a header must have. */
   static String expected(FeedKind kind) {
     return switch (kind) {
       case ADDRESSES -> "an address, prefix or range";

@@ -195,8 +195,8 @@ public final class FeedReader {
   }
 
   /**
-   * Takes out the lines that give an address to another country than a line that stays: in the
-   * order of the first addresses, the range that reaches farthest so far is asked.
+   * Removes the lines that give an address to another country than a line that stays: in the order
+   * of the first addresses, the range that reaches farthest so far is asked.
    */
   private void tellContradictions() {
     List<Entry> sorted = new ArrayList<>(entries);

@@ -4,7 +4,7 @@ import dev.ironsieve.core.model.FeedSet;
 import java.util.List;
 
 /**
- * What a file of a feed says.
+ * The contents of a feed's file, and its faults.
  *
  * @param sets made of the good lines
  * @param good how many lines are entries

@@ -100,7 +100,7 @@ public final class CalendarReader {
     return new CalendarReader(calendar).read();
   }
 
-  /** What the parser left out of a property would make the event hold at other times. */
+  /** A property that the parser drops in part would make the event hold at other times. */
   private static Fault fault(ParseWarning warning) {
     String line = warning.getLineNumber() == null ? "" : "line " + warning.getLineNumber() + ", ";
     return new Fault(
@@ -215,7 +215,7 @@ public final class CalendarReader {
       parts.add(new Part(weekly + in, last == null ? null : said(start.toLocalDate(), last) + in));
     }
 
-    /** Takes the time zone of its start; false if that is none that is known. */
+    /** Sets the time zone of its start; false if it is unknown. */
     private boolean readZone() {
       DateTimeComponents raw = event.getDateStart().getValue().getRawComponents();
       if (raw != null && raw.isUtc()) {

@@ -35,7 +35,7 @@ final class Zones {
     this.calendar = calendar;
   }
 
-  /** Says that a time is meant by the clock of a zone; nothing is to be said of none. */
+  /** Writes the time zone of a time; nothing for none. */
   void put(ICalProperty time, ZoneId zone) {
     if (zone == null) {
       return;

@@ -21,10 +21,10 @@ import java.util.Arrays;
  */
 public record Accounting(
     Status status, String user, Address address, String device, String session, byte[] answer) {
-  /** What a Class attribute begins with that tells the state of a device. */
+  /** The prefix of a Class attribute that contains the state of a device. */
   public static final String DEVICE = "device: ";
 
-  /** What the request is about, by its number (RFC 2866, section 5.1). */
+  /** The kind of request, by its number (RFC 2866, section 5.1). */
   public enum Status {
     START(1),
     STOP(2),

@@ -10,11 +10,7 @@ import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
 
-/**
- * Findings as the XML that JUnit made and many build servers read: a suite for each file, a case
- * for each rule about which something was found and one for all others together, a failure for what
- * is severe enough.
- */
+/** Writes findings as the XML of JUnit, which many build servers read. */
 public final class JUnitReport {
   private JUnitReport() {}
 

@@ -17,7 +17,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 
 /**
- * What was found in one file.
+ * The findings of one file, for a report.
  *
  * @param file as it was named
  * @param rules how many rules it has
@@ -52,7 +52,7 @@ public record Report(String file, int rules, List<Entry> entries) {
   /** A rule by its number, from 1, and its name. */
   public record Cause(int rule, String name) {}
 
-  /** How many findings are at least this severe. */
+  /** The number of findings of at least this severity. */
   public long atLeast(Finding.Severity severity) {
     return entries.stream().filter(entry -> entry.severity().compareTo(severity) >= 0).count();
   }

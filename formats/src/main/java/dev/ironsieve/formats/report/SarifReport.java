@@ -9,8 +9,8 @@ import java.net.URISyntaxException;
 import java.util.List;
 
 /**
- * Findings in SARIF (OASIS Static Analysis Results Interchange Format 2.1.0). {@code ruleId} is the
- * kind of the finding, {@code logicalLocations[0].name} the name of the firewall rule.
+ * Writes findings in SARIF (OASIS Static Analysis Results Interchange Format 2.1.0). {@code ruleId}
+ * is the kind of the finding, {@code logicalLocations[0].name} the name of the firewall rule.
  */
 public final class SarifReport {
   private static final JsonNodeFactory JSON = JsonNodeFactory.instance;

@@ -127,7 +127,7 @@ final class AclMatches {
 
   private static List<Layer4> services(TransportSet set) {
     List<Layer4> out = new ArrayList<>();
-    for (TransportSet.Part part : set.parts()) {
+    for (TransportSet.Rectangle part : set.parts()) {
       IntSet sources = part.sourcePorts();
       for (int s = 0; s < sources.intervals(); s++) {
         boolean all =

@@ -31,7 +31,7 @@ public final class AclWriter {
   public static final int MAX_ENTRIES = 2000;
 
   /**
-   * What was written.
+   * The result of writing.
    *
    * @param document the root object
    * @param leftOut rules that are not in it, each with the reason

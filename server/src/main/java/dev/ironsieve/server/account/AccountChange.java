@@ -1,4 +1,4 @@
 package dev.ironsieve.server.account;
 
-/** What is to change; what is left out stays. */
+/** The request to change an account; parts left out stay as they are. */
 public record AccountChange(String role, Boolean disabled, String password) {}

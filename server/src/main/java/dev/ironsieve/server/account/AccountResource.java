@@ -8,7 +8,7 @@ import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import java.util.List;
 
-/** The care of accounts, for admins. */
+/** Creates, changes and lists accounts, for admins. */
 @Path("/api/accounts")
 @RolesAllowed(Role.MAY_ADMINISTER)
 public class AccountResource {

@@ -2,7 +2,7 @@ package dev.ironsieve.server.account;
 
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
-/** One account, without its secrets. */
+/** An account without its secrets. */
 public record AccountSummary(
     @Schema(required = true) String name,
     @Schema(required = true) String displayName,

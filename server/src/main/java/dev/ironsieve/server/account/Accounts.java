@@ -13,7 +13,7 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
 
-/** Signing in and out, and the care of accounts. */
+/** Sign-in, sign-out, and management of accounts. */
 @ApplicationScoped
 public class Accounts {
   static final int BCRYPT_COST = 12;

@@ -2,7 +2,7 @@ package dev.ironsieve.server.account;
 
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
-/** Who a session belongs to. */
+/** The person of a session. */
 public record Person(
     @Schema(required = true) String name,
     @Schema(required = true) String displayName,

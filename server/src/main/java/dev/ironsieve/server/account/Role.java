@@ -6,7 +6,7 @@ import java.util.LinkedHashSet;
 import java.util.Locale;
 import java.util.Set;
 
-/** What an account may do; each role may do what those before it may. */
+/** The role of an account; each role includes the rights of those before it. */
 public enum Role {
   VIEWER,
   EDITOR,

@@ -15,7 +15,7 @@ import jakarta.enterprise.context.ApplicationScoped;
 import java.util.Optional;
 import java.util.Set;
 
-/** Knows people by their session cookie. */
+/** Identifies people by their session cookie. */
 @ApplicationScoped
 public class SessionMechanism implements HttpAuthenticationMechanism {
   /** Name of the cookie. */

@@ -17,7 +17,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Content;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponse;
 
-/** Signing in and out, and the first admin. */
+/** Sign-in, sign-out, and creation of the first admin. */
 @Path("/api")
 public class SessionResource {
   private final Accounts accounts;

@@ -2,7 +2,7 @@ package dev.ironsieve.server.account;
 
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
-/** What the first admin says. */
+/** The request that creates the first admin. */
 public record SetUp(
     @Schema(required = true) String token,
     @Schema(required = true) String name,

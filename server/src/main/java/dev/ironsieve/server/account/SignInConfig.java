@@ -5,16 +5,16 @@ import io.smallrye.config.WithDefault;
 import java.time.Duration;
 import java.util.OptionalInt;
 
-/** How sign-in behaves. */
+/** Settings of sign-in. */
 @ConfigMapping(prefix = "iron-sieve.sign-in")
 public interface SignInConfig {
   /** Failures in a row after which a name is locked. */
   int failures();
 
-  /** How long a name stays locked. */
+  /** The time for which a name stays locked. */
   Duration lockedFor();
 
-  /** How long a session lasts. */
+  /** The lifetime of a session. */
   Duration lasts();
 
   /** Most tries to sign in from one address in a minute. */

@@ -1,2 +1,2 @@
-/** Who may do what: accounts, sign-in, sessions, roles. */
+/** Accounts, sign-in, sessions and roles. */
 package dev.ironsieve.server.account;

@@ -3,7 +3,7 @@ package dev.ironsieve.server.capture;
 import java.util.List;
 
 /**
- * Connections that are being worked on.
+ * A capture in memory: its connections and the faults of reading it.
  *
  * @param id {@link #RECENT} for the recent log
  * @param remarks what of them could not be read
@@ -24,7 +24,7 @@ record Capture(
     SAMPLE,
     /** A capture that a person uploaded. */
     BROUGHT,
-    /** What taps told last. */
+    /** The newest connections from taps. */
     RECENT
   }
 

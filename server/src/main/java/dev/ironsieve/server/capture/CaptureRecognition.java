@@ -61,8 +61,8 @@ class CaptureRecognition {
   }
 
   /**
-   * What a signature would recognise in a capture, and which connections of the samples it would
-   * take from their application; nothing is stored.
+   * The connections of a capture that a signature would recognise, and those of the samples that it
+   * would take from their application; nothing is stored.
    *
    * @param id 0 for the recent log
    * @param upTo as in {@link #recognise}

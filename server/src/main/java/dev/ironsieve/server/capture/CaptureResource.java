@@ -16,7 +16,10 @@ import jakarta.ws.rs.core.MediaType;
 import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
-/** Captures and the recent log, and what the signatures of an edition make of their connections. */
+/**
+ * Captures and the recent log, and their connections as the signatures of an edition recognise
+ * them.
+ */
 @Path("/api/captures")
 @RolesAllowed(Role.MAY_VIEW)
 public class CaptureResource {
@@ -51,8 +54,8 @@ public class CaptureResource {
   }
 
   /**
-   * Takes the next few seconds of what a tap sees, pcap or pcapng, into the recent log. A
-   * connection may go through several of them.
+   * Adds the next few seconds of a tap's packets, pcap or pcapng, to the recent log. A connection
+   * may go through several of them.
    *
    * @param tap what the place is called at which they were seen
    */
@@ -67,7 +70,7 @@ public class CaptureResource {
   }
 
   /**
-   * What the connections are.
+   * The connections with their applications.
    *
    * @param capture 0 for the recent log
    * @param upTo of the recent log, the number of the newest connection that is asked for
@@ -81,7 +84,7 @@ public class CaptureResource {
   }
 
   /**
-   * What a signature would make of a capture or of the recent log, and of the samples; nothing is
+   * The effect of a signature on a capture or on the recent log, and on the samples; nothing is
    * changed.
    *
    * @param capture 0 for the recent log

@@ -4,7 +4,7 @@ import dev.ironsieve.formats.capture.CapturedConnection;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A connection of a sample that a signature would take from the application that it is.
+ * A connection of a sample that a signature would take away from its own application.
  *
  * @param sample what the capture is called
  * @param application what the connection is

@@ -4,7 +4,7 @@ import dev.ironsieve.formats.capture.CapturedConnection;
 import java.time.Instant;
 
 /**
- * A connection on which signatures are tried.
+ * A connection with a number that identifies it in its capture.
  *
  * @param number tells it from the others of its capture, or of the recent log
  * @param at when it was heard of; null in a capture

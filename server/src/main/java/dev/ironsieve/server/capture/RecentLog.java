@@ -25,7 +25,7 @@ import java.util.Map;
  */
 @ApplicationScoped
 public class RecentLog {
-  /** What the log is called. */
+  /** The name of the log. */
   static final String NAME = "recent connections";
 
   private static final int MOST_CONNECTIONS = 10_000;
@@ -70,7 +70,7 @@ public class RecentLog {
     }
   }
 
-  /** Takes a connection that was heard of now. */
+  /** Adds a connection that was reported now. */
   public synchronized void add(CapturedConnection connection) {
     NumberedConnection added = new NumberedConnection(++newest, Instant.now(), connection);
     seen.addFirst(added);

@@ -9,8 +9,8 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A connection of a capture or of the recent log that two editions of the catalogue take for
- * different things.
+ * A connection of a capture or of the recent log that two editions of the catalogue recognise
+ * differently.
  *
  * @param capture what the capture is called
  * @param before the use by the one; nothing if it does not recognise it

@@ -4,7 +4,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A capture, recognised.
+ * A capture with the application of each connection.
  *
  * @param remarks what of it could not be read
  * @param connections the first {@value #MOST_ROWS}, or the newest {@value #MOST_RECENT} of the

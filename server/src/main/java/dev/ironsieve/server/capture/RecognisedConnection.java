@@ -11,7 +11,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * One connection.
+ * A connection with its application, as far as it is recognised.
  *
  * @param number tells it from the others
  * @param at when it was heard of; nothing in a capture

@@ -4,7 +4,7 @@ import dev.ironsieve.formats.capture.Captures;
 import java.util.ArrayList;
 import java.util.List;
 
-/** What of a capture could not be read, in sentences. */
+/** The faults of reading a capture, in sentences. */
 final class Remarks {
   private Remarks() {}
 

@@ -4,7 +4,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What a signature recognises.
+ * The connections that a signature recognises.
  *
  * @param holds numbers of the connections for which it holds
  * @param meant numbers of those that would be taken for its application

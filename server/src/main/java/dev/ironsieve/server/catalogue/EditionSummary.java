@@ -3,7 +3,7 @@ package dev.ironsieve.server.catalogue;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * One edition in the list.
+ * An edition of the catalogue in the list.
  *
  * @param importedAt ISO 8601
  * @param by who imported it; nothing for the demo's

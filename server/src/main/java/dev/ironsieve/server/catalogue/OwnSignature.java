@@ -4,7 +4,7 @@ import dev.ironsieve.formats.catalogue.SignatureDocument;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A signature of one's own.
+ * The request to add a signature of one's own.
  *
  * @param edition what to call the edition that has it
  * @param application the application that it tells; a new one if there is none of that name

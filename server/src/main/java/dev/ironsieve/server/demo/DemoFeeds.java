@@ -74,7 +74,7 @@ public class DemoFeeds {
     }
   }
 
-  /** What the lists said first. */
+  /** The first contents of the lists. */
   List<Feed> first() {
     return LISTS.stream().map(list -> editions.newestOffered(list.name)).toList();
   }

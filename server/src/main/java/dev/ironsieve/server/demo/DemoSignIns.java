@@ -25,7 +25,7 @@ public class DemoSignIns {
   private static final long OFFICES = 10L << 24 | 1 << 16 | 64 << 8; // 10.1.64.0
   private static final int TIMEOUT = 2000; // ms for an answer
 
-  /** What their devices are in turn; of some, nothing is known. */
+  /** The states of their devices in turn; some are unknown. */
   private static final List<String> DEVICES =
       Arrays.asList(
           "managed, platform kelpos, has disk-lock, has fresh-updates",

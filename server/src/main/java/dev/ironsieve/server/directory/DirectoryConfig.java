@@ -7,7 +7,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 
-/** Where the directory is and what in it is of interest. */
+/** Settings of the directory: its address, and which entries are read. */
 @ConfigMapping(prefix = "iron-sieve.directory")
 public interface DirectoryConfig {
   /** {@code ldap://HOST:PORT} or {@code ldaps://HOST:PORT}; without it there is no directory. */
@@ -32,14 +32,14 @@ public interface DirectoryConfig {
   @WithDefault("(objectClass=inetOrgPerson)")
   String personFilter();
 
-  /** What a person is known by, for ever. */
+  /** The attribute that identifies a person permanently. */
   @WithDefault("uid")
   String personId();
 
   @WithDefault("cn")
   String personName();
 
-  /** What else is read of people and can be said in rules. */
+  /** Further attributes of people that rules can use. */
   @WithDefault("title,employeeType,departmentNumber")
   List<String> personAttributes();
 
@@ -50,7 +50,7 @@ public interface DirectoryConfig {
   @WithDefault("cn")
   String groupName();
 
-  /** What names a group's members, by distinguished name or by the id of a person. */
+  /** The attribute with a group's members, by distinguished name or by the id of a person. */
   @WithDefault("member,uniqueMember,memberUid")
   List<String> groupMembers();
 
@@ -58,14 +58,14 @@ public interface DirectoryConfig {
   @WithDefault("500")
   int pageSize();
 
-  /** How long after one reading the next begins. */
+  /** The time from one reading to the next. */
   Duration every();
 
-  /** How long one answer may take. */
+  /** The time limit of one answer. */
   @WithDefault("20s")
   Duration timeout();
 
-  /** How long the whole reading may take. */
+  /** The time limit of a whole reading. */
   @WithDefault("10m")
   Duration longest();
 }

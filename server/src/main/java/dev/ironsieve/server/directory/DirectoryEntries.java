@@ -16,7 +16,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 
-/** Makes a snapshot of the entries that a directory sent, and notes what in them is odd. */
+/** Makes a snapshot from the entries of a directory, and notes their faults. */
 final class DirectoryEntries {
   private static final int MOST_TOLD = 3;
 

@@ -1,6 +1,8 @@
 package dev.ironsieve.server.directory;
 
-/** The directory could not be read. The message says at which step, and what came instead. */
+/**
+ * Thrown if the directory could not be read. The message says at which step, and what came instead.
+ */
 public class DirectoryFault extends Exception {
   private static final long serialVersionUID = 1;
 

@@ -24,7 +24,7 @@ public record DirectorySource(
     Duration timeout,
     Duration longest) {
 
-  /** What is configured, if anything is; at {@code url} instead, if it is given. */
+  /** The configured directory, if any; at {@code url} instead, if it is given. */
   public static Optional<DirectorySource> of(DirectoryConfig config, Optional<String> url) {
     return url.or(config::url)
         .map(

@@ -4,7 +4,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * How the directory is.
+ * The state of the directory: its newest snapshots and the last attempt to read it.
  *
  * @param snapshots newest first
  * @param address where it is; nothing if none is configured

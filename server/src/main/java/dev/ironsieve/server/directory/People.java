@@ -4,7 +4,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * The people that fit a question.
+ * The result of a search for people.
  *
  * @param total how many there are in the snapshot
  * @param fitting how many fit

@@ -5,7 +5,7 @@ import java.util.Map;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * One person.
+ * A person of the directory.
  *
  * @param name as rules call them
  * @param attributes values by attribute

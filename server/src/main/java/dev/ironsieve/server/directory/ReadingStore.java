@@ -5,7 +5,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.Optional;
 
-/** SQL about tries to read the directory. */
+/** SQL about attempts to read the directory. */
 public final class ReadingStore {
   private ReadingStore() {}
 

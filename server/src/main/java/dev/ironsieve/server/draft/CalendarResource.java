@@ -10,7 +10,7 @@ import jakarta.ws.rs.core.MediaType;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 
-/** Calendars (iCalendar, RFC 5545) as schedules say them. */
+/** Converts calendars (iCalendar, RFC 5545) to schedules. */
 @Path("/api/schedules/read")
 public class CalendarResource {
 

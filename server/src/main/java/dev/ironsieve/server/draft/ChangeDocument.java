@@ -5,7 +5,7 @@ import java.util.Map;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * One change of a draft and what it did to the rules' standing.
+ * A change of a draft and its effect on the standing of rules.
  *
  * @param version the draft's version with this change
  * @param kind {@code edit}, {@code undo} or {@code redo}

@@ -3,6 +3,6 @@ package dev.ironsieve.server.draft;
 import dev.ironsieve.formats.document.RuleDocument;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
-/** One rule. */
+/** A rule before and after. */
 public record ChangedRule(
     @Schema(required = true) RuleDocument before, @Schema(required = true) RuleDocument after) {}

@@ -6,7 +6,7 @@ import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
 import java.util.List;
 
-/** What becomes of a draft's checks; they are made and changed by edits. */
+/** The results of a draft's checks; edits create and change checks. */
 @Path("/api/rulebases/{rulebase}/draft/checks")
 @RolesAllowed(Role.MAY_VIEW)
 public class CheckResource {

@@ -5,7 +5,7 @@ import dev.ironsieve.core.text.ConnectionLine;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * One check.
+ * The state of one saved check.
  *
  * @param verdict that the connection gets; nothing if it cannot be tried
  * @param rule id of the rule that decides; nothing for the default rule

@@ -5,7 +5,7 @@ import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
 
-/** What one rulebase's draft means for one application. */
+/** The rules of a draft that decide about one application. */
 @Path("/api/rulebases/{rulebase}/draft/applications/{application}")
 @RolesAllowed(Role.MAY_VIEW)
 public class DraftApplicationResource {

@@ -4,7 +4,7 @@ import io.smallrye.config.ConfigMapping;
 import io.smallrye.config.WithDefault;
 import java.time.Duration;
 
-/** How drafts are kept in memory and stored. */
+/** Settings of drafts: their memory, their snapshots and their largest size. */
 @ConfigMapping(prefix = "iron-sieve.drafts")
 public interface DraftConfig {
   /** Most memory that open drafts may take, as a share of the heap, in percent. */
@@ -12,10 +12,10 @@ public interface DraftConfig {
   int memoryPercent();
 
   /** Most rules of one rulebase; the default fits into a heap of 1 GB. */
-  @WithDefault("30000")
+  @WithDefault("20000")
   int mostRules();
 
-  /** How long a draft that nobody asks for stays in memory. */
+  /** The time after which an unused draft leaves memory. */
   @WithDefault("30m")
   Duration idle();
 
@@ -23,7 +23,7 @@ public interface DraftConfig {
   @WithDefault("200")
   int snapshotEvery();
 
-  /** How long opening a draft may take, and how long an edit waits for the one before it. */
+  /** The time limit of opening a draft, and of waiting for the edit before. */
   @WithDefault("60s")
   Duration deadline();
 }

@@ -25,13 +25,13 @@ public class DraftEditionResource {
     this.editions = editions;
   }
 
-  /** What taking an edition would change; nothing is changed. */
+  /** The effect of adopting an edition; nothing is changed. */
   @GET
   public EditionEffect effect(long rulebase, String coordinate, String edition) {
     return editions.effect(rulebase, coordinate(coordinate), edition);
   }
 
-  /** Takes an edition into the draft. */
+  /** Adopts an edition in the draft. */
   @PUT
   @RolesAllowed(Role.MAY_EDIT)
   public ChangeDocument take(

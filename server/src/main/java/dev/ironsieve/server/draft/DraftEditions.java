@@ -50,7 +50,7 @@ class DraftEditions {
     this.captures = captures;
   }
 
-  /** What another edition would change; nothing is changed. */
+  /** The effect of another edition; nothing is changed. */
   EditionEffect effect(long rulebase, Coordinate of, String edition) {
     Rulebase base = drafts.rulebase(rulebase);
     Vocabulary before =

@@ -13,11 +13,11 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
-/** Tells every open view of a draft what happens to it, as server-sent events. */
+/** Sends the changes of a draft to every open view, as server-sent events. */
 @ApplicationScoped
 public class DraftEvents {
   /**
-   * Who has the draft open.
+   * The people who have the draft open.
    *
    * @param people display names, each once
    */

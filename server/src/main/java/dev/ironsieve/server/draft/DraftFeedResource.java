@@ -20,13 +20,13 @@ public class DraftFeedResource {
     this.editions = editions;
   }
 
-  /** What taking an edition would change, also one that waits; nothing is changed. */
+  /** The effect of adopting an edition, also one that awaits approval; nothing is changed. */
   @GET
   public EditionEffect effect(long rulebase, String feed, String edition) {
     return editions.feedEffect(rulebase, feed, edition);
   }
 
-  /** Takes an edition into the draft. */
+  /** Adopts an edition in the draft. */
   @PUT
   @RolesAllowed(Role.MAY_EDIT)
   public ChangeDocument take(

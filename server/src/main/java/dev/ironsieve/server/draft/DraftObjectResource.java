@@ -40,7 +40,7 @@ public class DraftObjectResource {
     return objects.floors(rulebase);
   }
 
-  /** What all floors would add up to with a rate plan; nothing is changed. */
+  /** The sum of all floors with another rate plan; nothing is changed. */
   @POST
   @Path("/floors")
   @RolesAllowed(Role.MAY_EDIT)
@@ -52,7 +52,7 @@ public class DraftObjectResource {
     return objects.floorsAfter(rulebase, put);
   }
 
-  /** What taking an object away would change; nothing is changed. */
+  /** The effect of deleting an object; nothing is changed. */
   @GET
   @Path("/{kind}/{name}/removal")
   public RemovalEffect effect(long rulebase, String kind, String name) {

@@ -5,7 +5,7 @@ import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
 
-/** What one rulebase's draft means for one person. */
+/** The rules of a draft that decide about one person. */
 @Path("/api/rulebases/{rulebase}/draft/people/{person}")
 @RolesAllowed(Role.MAY_VIEW)
 public class DraftPersonResource {

@@ -33,8 +33,8 @@ import java.util.Set;
 import java.util.function.Function;
 
 /**
- * Questions of drafts. Each sees one version of its draft, and is answered by a pool that edits do
- * not wait for.
+ * Answers questions about drafts. Each sees one version of its draft, and is answered by a pool
+ * that edits do not wait for.
  */
 @ApplicationScoped
 public class DraftQuestions {
@@ -52,13 +52,13 @@ public class DraftQuestions {
     this.documents = documents;
   }
 
-  /** Asks something of the draft's analysis. */
+  /** Asks the draft's analysis a question. */
   private <T> T ask(long id, Function<QuestionIndex.Asked, T> question) {
     LiveDraft draft = live.get(id);
     return pool.ask(() -> draft.questions().ask(question));
   }
 
-  /** Asks something that needs nothing but the draft's rulebase. */
+  /** Asks a question that needs the draft's rulebase only. */
   public <T> T askRulebase(long id, Function<Rulebase, T> question) {
     Rulebase rulebase = live.get(id).state().rulebase();
     return pool.ask(() -> question.apply(rulebase));
@@ -126,7 +126,7 @@ public class DraftQuestions {
     return out;
   }
 
-  /** What becomes of the draft's checks. */
+  /** The results of the draft's checks. */
   List<CheckResult> checks(long id) {
     return ask(
         id,
@@ -159,7 +159,7 @@ public class DraftQuestions {
     return TermCompletion.of(vocabularies, text, most).stream().map(TermOption::of).toList();
   }
 
-  /** What the draft decides for a connection. */
+  /** The draft's decision on a connection. */
   ProbeAnswer probe(long id, String line) {
     return ask(id, asked -> probe(asked, line));
   }
@@ -240,7 +240,7 @@ public class DraftQuestions {
         answer.complete());
   }
 
-  private static String part(Trace.Part part) {
+  private static String part(Trace.CriterionName part) {
     return switch (part) {
       case FROM_ZONE -> "fromZones";
       case FROM_ADDRESS -> "fromAddresses";

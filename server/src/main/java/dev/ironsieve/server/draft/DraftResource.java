@@ -135,7 +135,7 @@ public class DraftResource {
     return questions.terms(rulebase, coordinates, text, MOST_TERMS);
   }
 
-  /** How many values each named set has now, by the word of its coordinate and by its name. */
+  /** The number of values of each named set, by the word of its coordinate and by its name. */
   @GET
   @Path("/terms/sizes")
   public Map<String, Map<String, Integer>> sizes(long rulebase) {

@@ -4,7 +4,7 @@ import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 
-/** Keeps rulebases to a size whose analysis fits into the memory of the server. */
+/** Refuses rulebases that are too large for the memory of the server. */
 @ApplicationScoped
 public class DraftSize {
   private final int mostRules;

@@ -9,7 +9,7 @@ import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import org.jboss.logging.Logger;
 
-/** Stores the states of drafts, one after the other, so that a draft opens quickly. */
+/** Stores snapshots of drafts, so that a draft opens quickly. */
 @ApplicationScoped
 public class DraftSnapshots {
   private static final Logger LOG = Logger.getLogger(DraftSnapshots.class);

@@ -234,7 +234,7 @@ final class DraftStore {
         row.getString("request_key"));
   }
 
-  /** Takes the next version; false if the draft is no longer at {@code from}. */
+  /** Moves to the next version; false if the draft is no longer at {@code from}. */
   static boolean advance(Sql sql, long rulebase, long from) throws SQLException {
     return sql.change(
             "update draft set version = version + 1 where rulebase_id = ? and version = ?",

@@ -105,7 +105,7 @@ public record EditDocument(
   @JsonInclude(JsonInclude.Include.NON_NULL)
   public record PlaceDocument(String above, String below, String startOf, String endOf) {}
 
-  /** What an edit of some kind has; what is not set it has not. */
+  /** Builds an edit document of some kind; members that are not set are left out. */
   static final class Builder {
     private final String kind;
     List<RuleDocument> rules;

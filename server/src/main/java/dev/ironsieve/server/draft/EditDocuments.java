@@ -18,7 +18,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.stream.Stream;
 
-/** The way between edits and their documents. */
+/** Converts edits to documents and back. */
 final class EditDocuments {
   private EditDocuments() {}
 

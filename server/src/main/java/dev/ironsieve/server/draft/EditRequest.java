@@ -3,7 +3,7 @@ package dev.ironsieve.server.draft;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * An edit, and the version of the draft that the person saw when making it.
+ * The request to edit a draft, with the version that its author saw.
  *
  * @param version as it stood in the draft or its last change
  */

@@ -214,7 +214,7 @@ public record EditionEffect(
     return difference.parts().stream().map(part -> verdict(part, difference)).toList();
   }
 
-  private static VerdictEffect verdict(Difference.Part part, Difference difference) {
+  private static VerdictEffect verdict(Difference.ChangedBox part, Difference difference) {
     return new VerdictEffect(
         difference.words(part),
         word(part.before()),

@@ -14,7 +14,7 @@ import java.util.Set;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * Something about a rule that its author should know.
+ * A finding about a rule.
  *
  * @param causes ids of the rules that cause it
  * @param smallest whether fewer rules provably do not cause it

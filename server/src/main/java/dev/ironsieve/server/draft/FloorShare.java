@@ -4,7 +4,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What one plan keeps.
+ * The reserved bandwidth of one rate plan.
  *
  * @param rules names of the rules that it is kept for
  * @param times how often its floor is kept

@@ -7,7 +7,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What the floors of the rate plans add up to.
+ * The sum of the floors of all rate plans.
  *
  * @param total such as {@code 80 Mbit/s}
  * @param lineCapacity nothing if nobody said it

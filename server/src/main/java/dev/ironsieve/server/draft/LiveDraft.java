@@ -32,7 +32,7 @@ final class LiveDraft {
    */
   record State(long version, Rulebase rulebase, int changes, double analysisMillis) {}
 
-  /** What an edit came to before it was stored. */
+  /** The result of an edit before it is stored. */
   record Analysed(
       Rulebase after, Set<String> moved, Map<String, StandingDocument> standings, double millis) {}
 
@@ -140,7 +140,7 @@ final class LiveDraft {
     return new Analysed(after, moved, standings, millis);
   }
 
-  /** Takes over a change that is stored. */
+  /** Applies a change that is stored. */
   void take(DraftStore.Change change, Analysed analysed) {
     int inForce = state.changes() + (change.kind().equals("undo") ? -1 : 1);
     state = new State(change.version(), analysed.after(), inForce, analysed.millis());

@@ -45,7 +45,7 @@ class ObjectQuestions {
         });
   }
 
-  /** What the removal of an object would change; nothing is changed. */
+  /** The effect of deleting an object; nothing is changed. */
   RemovalEffect removalEffect(long rulebase, ObjectKind kind, String name) {
     return questions.askRulebase(
         rulebase,

@@ -10,7 +10,7 @@ import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.Optional;
 
-/** Holds edits that bring an edition to the editions that the server offers to drafts. */
+/** Refuses edits that bring an edition which the server does not offer. */
 @ApplicationScoped
 public class OfferedEditions {
   private final CatalogueEditions editions;

@@ -8,7 +8,7 @@ import java.util.Locale;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A draft's answer for one connection.
+ * The answer to a probe of a draft.
  *
  * @param version the draft's version that was asked
  * @param line the connection, with the coordinates that the server filled in
@@ -89,7 +89,7 @@ public record ProbeAnswer(
   }
 
   /**
-   * What is done with the connection at one stage.
+   * The verdict on the connection at one stage.
    *
    * @param stage first packet, handshake or content
    * @param verdict what is done then

@@ -4,7 +4,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What the events of a calendar with one summary say, as a schedule says it.
+ * A schedule read from the events of a calendar with one summary.
  *
  * @param name the summary; empty if there is none
  */

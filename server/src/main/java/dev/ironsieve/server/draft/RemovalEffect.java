@@ -7,7 +7,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What taking an object away would change.
+ * The effect of deleting an object.
  *
  * @param rules each as it is and as it would be
  * @param complete whether these are all verdicts that change

@@ -9,7 +9,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * One way.
+ * A repair of a finding, with its effect.
  *
  * @param summary what it does
  * @param edit the change that does it

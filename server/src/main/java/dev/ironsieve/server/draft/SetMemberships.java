@@ -15,7 +15,7 @@ import java.util.Set;
 import java.util.stream.Stream;
 
 /**
- * What the editions of a rulebase say of a connection: the groups of its person, and by feeds the
+ * The facts of a rulebase's editions about a connection: the groups of its person, and by feeds the
  * countries, block lists and categories of its ends and host.
  */
 final class SetMemberships {

@@ -8,7 +8,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * Where a rule stands in the order, and what was found about it.
+ * The standing and the findings of a rule.
  *
  * @param share of its match that gets to it, 0 to 1
  * @param uncertainty of the share; 0 where it is exact

@@ -5,7 +5,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A name that rules can say.
+ * A name offered for completion.
  *
  * @param coordinate what it is of, such as {@code application}
  * @param members how many values it stands for

@@ -3,7 +3,7 @@ package dev.ironsieve.server.feed;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What is decided about an edition that waits.
+ * The approval or rejection of an edition that waits.
  *
  * @param offer whether rulebases are offered it; if not, it is refused
  */

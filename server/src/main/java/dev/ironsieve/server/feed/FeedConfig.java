@@ -4,13 +4,13 @@ import io.smallrye.config.ConfigMapping;
 import io.smallrye.config.WithDefault;
 import java.time.Duration;
 
-/** How feeds are fetched. */
+/** Settings of fetching feeds. */
 @ConfigMapping(prefix = "iron-sieve.feeds")
 public interface FeedConfig {
-  /** How long after one look for feeds that are due the next is. */
+  /** The time between two looks for feeds that are due. */
   Duration check();
 
-  /** How long fetching one may take. */
+  /** The time limit of fetching one feed. */
   @WithDefault("60s")
   Duration longest();
 }

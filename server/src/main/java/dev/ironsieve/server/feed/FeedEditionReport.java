@@ -7,7 +7,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What is in an edition.
+ * The contents of an edition, and its differences from the edition before.
  *
  * @param before the edition that it is compared with: the one offered before; nothing for the first
  */

@@ -50,12 +50,12 @@ public class FeedEditions {
         sql -> FeedStore.reports(sql, feed.id(), Integer.MAX_VALUE));
   }
 
-  /** What an edition is stored as. */
+  /** The name under which an edition is stored. */
   static String stored(String feed, String edition) {
     return feed + " " + edition;
   }
 
-  /** What an edition is called among those of its feed. */
+  /** The name of an edition among those of its feed. */
   static String edition(StoredFeed feed, StoredFeedEdition report) {
     return report.name().substring(feed.name().length() + 1);
   }

@@ -1,6 +1,6 @@
 package dev.ironsieve.server.feed;
 
-/** A feed could not be fetched. The message is for people. */
+/** Thrown if a feed could not be fetched. The message is for people. */
 final class FeedFault extends RuntimeException {
   FeedFault(String message) {
     super(message);

@@ -20,7 +20,7 @@ final class FeedFetcher {
   private FeedFetcher() {}
 
   /**
-   * What was fetched.
+   * The fetched contents.
    *
    * @param file null if it is as it was when it had the entity tag that was sent
    * @param etag its entity tag (RFC 9110, 8.8.3), or null

@@ -3,7 +3,7 @@ package dev.ironsieve.server.feed;
 import java.time.Instant;
 
 /**
- * One try.
+ * One attempt to read a feed.
  *
  * @param edition the edition that was found, or null if the try failed
  * @param fault why it failed, or null

@@ -53,7 +53,7 @@ public class FeedReadings {
   @Scheduled(every = "{iron-sieve.feeds.check}", delayed = "{iron-sieve.feeds.check}")
   void onSchedule() {
     Instant now = Instant.now();
-    for (Feeds.Known known : feeds.all()) {
+    for (Feeds.FeedStatus known : feeds.all()) {
       StoredFeed feed = known.feed();
       Duration every = Duration.ofMinutes(feed.everyMinutes());
       boolean due = known.tried().map(last -> last.at().plus(every).isBefore(now)).orElse(true);

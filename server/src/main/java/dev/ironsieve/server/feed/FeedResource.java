@@ -19,8 +19,8 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * Lists from outside and their editions. Where they are fetched from is for admins to say, since
- * the server asks there; reading them and deciding about editions is for editors.
+ * Feeds and their editions. Where they are fetched from is for admins to say, since the server asks
+ * there; reading them and deciding about editions is for editors.
  */
 @Path("/api/feeds")
 @RolesAllowed(Role.MAY_VIEW)

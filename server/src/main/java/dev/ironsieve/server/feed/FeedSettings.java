@@ -5,7 +5,7 @@ import java.net.URI;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * How a feed is fetched.
+ * The settings of one feed.
  *
  * @param everyMinutes how long after one try the next is, in minutes
  * @param mostBytes how large the file may be

@@ -6,7 +6,7 @@ import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 
-/** SQL about feeds, the tries to read them, and what is known of their editions. */
+/** SQL about feeds, attempts to read them, and their editions. */
 final class FeedStore {
   private static final String FEEDS =
       "select id, name, kind, url, every_minutes, most_bytes, most_percent from feed";

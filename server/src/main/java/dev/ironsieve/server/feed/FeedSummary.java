@@ -22,7 +22,7 @@ public record FeedSummary(
     String readAt,
     String fault,
     @Schema(required = true) List<FeedEditionSummary> editions) {
-  static FeedSummary of(Feeds.Known known) {
+  static FeedSummary of(Feeds.FeedStatus known) {
     StoredFeed row = known.feed();
     return new FeedSummary(
         row.name(),

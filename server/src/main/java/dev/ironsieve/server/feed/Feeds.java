@@ -29,21 +29,21 @@ public class Feeds {
    * @param read the last that succeeded
    * @param reports of its newest editions, newest first
    */
-  record Known(
+  record FeedStatus(
       StoredFeed feed,
       Optional<FeedReading> tried,
       Optional<FeedReading> read,
       List<StoredFeedEdition> reports) {}
 
   /** By name. */
-  List<Known> all() {
+  List<FeedStatus> all() {
     return database.inTransaction(
         "listing the feeds",
         sql -> {
-          List<Known> out = new ArrayList<>();
+          List<FeedStatus> out = new ArrayList<>();
           for (StoredFeed feed : FeedStore.all(sql)) {
             out.add(
-                new Known(
+                new FeedStatus(
                     feed,
                     FeedStore.last(sql, feed.id(), false),
                     FeedStore.last(sql, feed.id(), true),

@@ -2,7 +2,7 @@ package dev.ironsieve.server.feed;
 
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
-/** A feed to add. */
+/** The request to add a feed. */
 public record NewFeed(
     @Schema(required = true) String name,
     @Schema(required = true) String kind,

@@ -5,7 +5,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * What is otherwise in a set.
+ * The entries that one set of a feed gained and lost.
  *
  * @param gained the first {@value #MOST_TOLD} of those that are new
  * @param lost the first {@value #MOST_TOLD} of those that are gone

@@ -1,7 +1,7 @@
 package dev.ironsieve.server.feed;
 
 /**
- * How a feed is fetched.
+ * The row of a feed.
  *
  * @param kind the word of its kind
  * @param url null for one that is only uploaded

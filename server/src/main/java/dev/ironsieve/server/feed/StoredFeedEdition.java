@@ -3,7 +3,7 @@ package dev.ironsieve.server.feed;
 import java.time.Instant;
 
 /**
- * What is known of an edition.
+ * The row of an edition of a feed.
  *
  * @param name of the edition, the feed's name before it
  * @param by who uploaded it or asked for it; null for the schedule

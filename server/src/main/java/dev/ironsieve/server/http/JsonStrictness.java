@@ -5,7 +5,7 @@ import dev.ironsieve.formats.Json;
 import io.quarkus.jackson.ObjectMapperCustomizer;
 import jakarta.inject.Singleton;
 
-/** Requests are read as strictly as files. */
+/** Makes the server read requests as strictly as files. */
 @Singleton
 public class JsonStrictness implements ObjectMapperCustomizer {
   @Override

@@ -1,2 +1,2 @@
-/** What holds for every request: errors as RFC 9457 problems, headers, the page of the web app. */
+/** Handling of every request: errors as RFC 9457 problems, headers, the page of the web app. */
 package dev.ironsieve.server.http;

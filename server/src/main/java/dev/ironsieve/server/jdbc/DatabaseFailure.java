@@ -2,7 +2,7 @@ package dev.ironsieve.server.jdbc;
 
 import java.sql.SQLException;
 
-/** The database did not do what it was asked. */
+/** Thrown if a statement of the database failed; has its purpose. */
 public final class DatabaseFailure extends RuntimeException {
   /**
    * @param purpose what the statements were for

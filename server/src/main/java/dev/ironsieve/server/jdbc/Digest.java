@@ -4,7 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 
-/** What tells one immutable content from another. */
+/** Computes the digest of immutable content. */
 public final class Digest {
   private Digest() {}
 

@@ -11,7 +11,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** The statements of one transaction. */
+/** Runs the statements of one transaction. */
 public final class Sql {
   private final Connection connection;
 

@@ -5,7 +5,7 @@ import io.smallrye.config.WithDefault;
 import java.util.Optional;
 import java.util.OptionalInt;
 
-/** Where network gear tells sign-ins to. */
+/** Settings of the RADIUS listener. */
 @ConfigMapping(prefix = "iron-sieve.radius")
 public interface RadiusConfig {
   /** UDP port to listen on, 1813 by custom; without it nothing listens. */
@@ -14,6 +14,6 @@ public interface RadiusConfig {
   @WithDefault("127.0.0.1")
   String host();
 
-  /** What senders and this server share (RFC 2866, section 3). */
+  /** The secret that senders and this server share (RFC 2866, section 3). */
   Optional<String> secret();
 }

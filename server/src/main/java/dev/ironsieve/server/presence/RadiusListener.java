@@ -21,7 +21,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicLong;
 import org.jboss.logging.Logger;
 
-/** Takes RADIUS accounting requests (RFC 2866) and notes who is signed in where. */
+/** Receives RADIUS accounting requests (RFC 2866) and records who is signed in at which address. */
 @ApplicationScoped
 public class RadiusListener {
   private static final Logger LOG = Logger.getLogger(RadiusListener.class);
@@ -86,7 +86,7 @@ public class RadiusListener {
     }
   }
 
-  /** What is not understood of a device is not known of it; the sign-in stands. */
+  /** Facts of a device that are not understood are ignored; the sign-in counts. */
   private DeviceState device(Accounting said) {
     boolean reads = said.device() != null && DeviceState.isOne(said.device());
     if (said.device() != null && !reads && refused.getAndIncrement() % LOGGED_EACH == 0) {

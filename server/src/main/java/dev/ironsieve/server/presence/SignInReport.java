@@ -3,7 +3,7 @@ package dev.ironsieve.server.presence;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * Who is signed in at an address.
+ * The report that a person signed in or out at an address.
  *
  * @param device what is known of their device, such as {@code managed, platform kelpos, has
  *     disk-lock}; left out if that is nothing

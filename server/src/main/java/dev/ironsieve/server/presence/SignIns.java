@@ -11,8 +11,8 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * The people who are signed in now, by address. In memory only: after a start it is empty until
- * network gear reports again, as it does from time to time (RFC 2866, interim updates).
+ * The people who are signed in, by address. In memory only: after a start it is empty until network
+ * gear reports again, as it does from time to time (RFC 2866, interim updates).
  */
 @ApplicationScoped
 public class SignIns {

@@ -15,7 +15,7 @@ import jakarta.ws.rs.QueryParam;
 import java.time.Instant;
 import java.util.List;
 
-/** Who is signed in where. */
+/** The people who are signed in, and reports of sign-ins. */
 @Path("/api/sign-ins")
 @RolesAllowed(Role.MAY_VIEW)
 public class SignInsResource {

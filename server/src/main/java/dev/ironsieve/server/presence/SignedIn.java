@@ -3,7 +3,7 @@ package dev.ironsieve.server.presence;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * One person at an address.
+ * A person who is signed in at an address.
  *
  * @param person the directory id
  * @param device the known facts of the device; left out if none

@@ -1,2 +1,2 @@
-/** Who is signed in where, as network gear tells it by RADIUS or others by REST. */
+/** The people who are signed in at each address, reported by RADIUS or REST. */
 package dev.ironsieve.server.presence;

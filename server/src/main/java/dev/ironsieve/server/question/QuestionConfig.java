@@ -5,7 +5,7 @@ import io.smallrye.config.WithDefault;
 import java.time.Duration;
 import java.util.OptionalInt;
 
-/** How much work questions may take. */
+/** Limits of questions: threads, deadline and number per account. */
 @ConfigMapping(prefix = "iron-sieve.questions")
 public interface QuestionConfig {
   /** Threads that answer questions; half of the processors if left out, at least one. */
@@ -19,7 +19,7 @@ public interface QuestionConfig {
   @WithDefault("16")
   int mostPerAccount();
 
-  /** How long a question may take, waiting included. */
+  /** The time limit of a question, waiting included. */
   @WithDefault("30s")
   Duration deadline();
 }

@@ -88,7 +88,7 @@ public class QuestionPool {
   }
 
   /**
-   * How far a question of the account that asks is.
+   * The progress of a question of the account.
    *
    * @param question its name, from the header of its request
    * @return empty if it is answered already or was never asked
@@ -159,7 +159,7 @@ public class QuestionPool {
     }
   }
 
-  /** What a question failed with; a pool wraps it once more where it failed on another thread. */
+  /** The failure of a question; a pool wraps it once more if it failed on another thread. */
   private RuntimeException unwrapped(Throwable failure) {
     for (Throwable cause = failure; cause != null; cause = cause.getCause()) {
       if (cause instanceof CancellationException) {

@@ -1,7 +1,7 @@
 package dev.ironsieve.server.question;
 
 /**
- * How far a question is.
+ * The progress of a question.
  *
  * @param running false while it waits for a thread
  * @param seconds since it was asked

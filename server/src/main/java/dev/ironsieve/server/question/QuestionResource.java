@@ -6,7 +6,7 @@ import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
 
-/** Questions that are being answered. */
+/** The questions that are being answered. */
 @Path("/api/questions")
 @RolesAllowed(Role.MAY_VIEW)
 public class QuestionResource {
@@ -16,7 +16,7 @@ public class QuestionResource {
     this.pool = pool;
   }
 
-  /** How far a question is, by the name that its request gave in the header X-Question. */
+  /** The progress of a question, by the name that its request gave in the header X-Question. */
   @GET
   @Path("/{name}")
   public QuestionProgress progress(String name) {

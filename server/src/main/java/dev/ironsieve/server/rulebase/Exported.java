@@ -6,7 +6,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A rulebase as RFC 8519 says it.
+ * A rulebase in the format of RFC 8519, with what it cannot express.
  *
  * @param document the document, {@code ietf-access-control-list:acls}
  * @param leftOut rules that the standard cannot say

@@ -4,7 +4,7 @@ import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A rulebase that was read in.
+ * The result of an import.
  *
  * @param notes what of the document was not taken over, or was changed
  */

@@ -19,7 +19,7 @@ import jakarta.ws.rs.core.MediaType;
 import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
-/** The rulebases, and their way in and out. */
+/** Lists, imports and exports rulebases. */
 @Path("/api/rulebases")
 @RolesAllowed(Role.MAY_VIEW)
 public class RulebaseResource {

@@ -2,7 +2,7 @@ package dev.ironsieve.server.rulebase;
 
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
-/** One rulebase in the list. */
+/** A rulebase in the list. */
 public record RulebaseSummary(
     @Schema(required = true) long id,
     @Schema(required = true) String name,

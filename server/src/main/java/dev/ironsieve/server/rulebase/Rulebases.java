@@ -9,7 +9,7 @@ import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.List;
 
-/** Making and listing rulebases. */
+/** Creates and lists rulebases. */
 @ApplicationScoped
 public class Rulebases {
   private final Database database;
