@@ -18,6 +18,9 @@ import type {
   CaptureSummary,
   EditionSummary,
   FeedSummary,
+  PublishRequest,
+  Review,
+  RevisionSummary,
   RulebaseSummary,
   People,
   Person,
@@ -202,6 +205,11 @@ export const api = {
       `${draft(id)}/rules/${encodeURIComponent(rule)}/repairs/${finding}`,
       { signal },
     ),
+  review: (id: number, signal?: AbortSignal) =>
+    ask<Review>('Review', 'GET', `${draft(id)}/review`, { signal }),
+  revisions: (id: number) => call<RevisionSummary[]>('GET', `/rulebases/${id}/revisions`),
+  publish: (id: number, request: PublishRequest) =>
+    call<RevisionSummary>('POST', `/rulebases/${id}/revisions`, request),
   checks: (id: number, signal?: AbortSignal) =>
     ask<CheckState[]>('Checks', 'GET', `${draft(id)}/checks`, { signal }),
   floorsWith: (id: number, ratePlan: RatePlan, replaces?: string) =>

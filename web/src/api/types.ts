@@ -129,6 +129,9 @@ export const PUT_EDITS = {
   schedule: 'putSchedule',
   'device state': 'putDeviceState',
 } as const satisfies Record<ObjectKind, Schemas['EditDocument']['kind']>;
+export type Review = Schemas['ReviewDocument'];
+export type RevisionSummary = Schemas['RevisionSummary'];
+export type PublishRequest = Schemas['PublishRequest'];
 export type QuestionProgress = Schemas['QuestionProgress'];
 export type RatePlan = Precise<Schemas['RatePlanDocument'], { name: string; counted: Counted }>;
 export type Notice = Precise<

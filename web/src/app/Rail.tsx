@@ -1,10 +1,11 @@
-import { Blocks, History, ListChecks, ListOrdered, Users } from 'lucide-react';
+import { Blocks, History, ListChecks, ListOrdered, Send, Users } from 'lucide-react';
 import { LIBRARY, type Place } from '../shell/places';
 import { useSession } from '../shell/session';
 
 const PLACES = [
   { place: 'rules', word: 'Rules', Icon: ListOrdered },
   { place: 'checks', word: 'Checks', Icon: ListChecks },
+  { place: 'publish', word: 'Publish', Icon: Send },
   { place: 'library', word: 'Library', Icon: Blocks },
   { place: 'history', word: 'History', Icon: History },
   { place: 'accounts', word: 'Accounts', Icon: Users },

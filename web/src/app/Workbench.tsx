@@ -18,7 +18,7 @@ import { Header } from './Header';
 import { Rail } from './Rail';
 import type { Place } from '../shell/places';
 import { queryOf, useUrlState } from '../shell/useUrlState';
-import { mayEdit, useSession } from '../shell/session';
+import { mayEdit, mayPublish, useSession } from '../shell/session';
 import { StateLine } from './StateLine';
 import { flipTheme } from './theme';
 
@@ -28,6 +28,7 @@ const Applications = lazy(() => import('../catalogue/CataloguePage'));
 const SignatureBench = lazy(() => import('../signatures/SignatureBench'));
 const FeedsPage = lazy(() => import('../feeds/FeedsPage'));
 const People = lazy(() => import('../people/PeoplePage'));
+const PublishPage = lazy(() => import('../publish/PublishPage'));
 const History = lazy(() => import('../history/HistoryPage'));
 const Accounts = lazy(() => import('../accounts/AccountsPage'));
 const loadPalette = () => import('../palette/Palette');
@@ -211,6 +212,14 @@ export default function Workbench() {
               />
             ) : place === 'signatures' ? (
               <SignatureBench draft={draft} mayEdit={editable} onRule={showRule} onGo={go} />
+            ) : place === 'publish' ? (
+              <PublishPage
+                draft={draft}
+                mayPublish={mayPublish(person)}
+                numbers={numbers}
+                onRule={showRule}
+                onProbe={(probe) => go('rules', { probe })}
+              />
             ) : place === 'history' ? (
               <History id={id} version={draft.version} />
             ) : place === 'accounts' ? (

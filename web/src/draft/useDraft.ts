@@ -111,6 +111,10 @@ export function useDraft(id: number): DraftHandle {
     };
     const listen = () => {
       events.addEventListener('change', (e) => take(JSON.parse(e.data as string) as Change));
+      events.addEventListener('published', () => {
+        void cache.invalidateQueries({ queryKey: draftKey(id) });
+        void cache.invalidateQueries({ queryKey: ['revisions', id] });
+      });
       events.addEventListener('presence', (e) =>
         setPeople((JSON.parse(e.data as string) as { people: string[] }).people),
       );

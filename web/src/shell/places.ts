@@ -2,6 +2,7 @@
 export const PLACES = [
   'rules',
   'checks',
+  'publish',
   'library',
   'feeds',
   'people',

@@ -12,6 +12,11 @@ export function useSession(): Session {
   return useContext(SessionContext)!;
 }
 
+/** Whether the person may publish drafts. The server asks again. */
+export function mayPublish(person: Person): boolean {
+  return person.role === 'publisher' || person.role === 'admin';
+}
+
 /** Whether the person may change rulebases. The server asks again. */
 export function mayEdit(person: Person): boolean {
   return person.role !== 'viewer';

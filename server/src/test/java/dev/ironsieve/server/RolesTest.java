@@ -37,7 +37,9 @@ class RolesTest {
               .replace("{address}", "10.1.99.9")
               .replace("{kind}", "address")
               .replace("{feed}", "Sea registry")
-              .replace("{capture}", "1");
+              .replace("{capture}", "1")
+              .replace("{number}", "1")
+              .replace("{earlier}", "1");
       return as.body("{}").request(method, filled);
     }
 

@@ -72,7 +72,7 @@ public final class Names {
     return id;
   }
 
-  static String checkNote(String note) {
+  public static String checkNote(String note) {
     boolean fits =
         note != null
             && note.length() <= MAX_NOTE

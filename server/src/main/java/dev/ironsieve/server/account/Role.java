@@ -17,6 +17,7 @@ public enum Role {
   public static final String MAY_VIEW = "viewer";
 
   public static final String MAY_EDIT = "editor";
+  public static final String MAY_PUBLISH = "publisher";
   public static final String MAY_ADMINISTER = "admin";
 
   public String word() {

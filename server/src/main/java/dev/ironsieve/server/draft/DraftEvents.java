@@ -16,6 +16,9 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 /** Sends the changes of a draft to every open view, as server-sent events. */
 @ApplicationScoped
 public class DraftEvents {
+  /** The draft became a revision. */
+  public record Published(@Schema(required = true) int revision) {}
+
   /**
    * The people who have the draft open.
    *
@@ -70,6 +73,11 @@ public class DraftEvents {
       String json = Json.line(change);
       open.forEach(view -> view.send("change", json));
     }
+  }
+
+  void published(long draft, int revision) {
+    String json = Json.line(new Published(revision));
+    views.getOrDefault(draft, List.of()).forEach(view -> view.send("published", json));
   }
 
   /** Lets dead connections be noticed. */

@@ -157,11 +157,18 @@ public class DraftResource {
   @APIResponse(
       responseCode = "200",
       description =
-          "Events \"change\" with a ChangeDocument, \"presence\" with a Presence, and \"beat\".",
+          "Events \"change\" with a ChangeDocument, \"presence\" with a Presence, \"published\" with a"
+              + " Published, and \"beat\".",
       content =
           @Content(
               mediaType = MediaType.SERVER_SENT_EVENTS,
-              schema = @Schema(oneOf = {ChangeDocument.class, DraftEvents.Presence.class})))
+              schema =
+                  @Schema(
+                      oneOf = {
+                        ChangeDocument.class,
+                        DraftEvents.Presence.class,
+                        DraftEvents.Published.class
+                      })))
   public Multi<OutboundSseEvent> events(
       long rulebase, @Context Sse sse, @Context SecurityIdentity identity) {
     drafts.rulebase(rulebase);

@@ -12,6 +12,7 @@ import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Optional;
+import java.util.function.ToIntFunction;
 import java.util.regex.Pattern;
 
 /**
@@ -51,6 +52,31 @@ public class Drafts {
   /** The draft's rulebase as it stands. */
   public Rulebase rulebase(long id) {
     return live.get(id).state().rulebase();
+  }
+
+  /** A draft as it is now. */
+  public DraftState state(long id) {
+    return DraftState.of(live.get(id));
+  }
+
+  /**
+   * Makes a revision of a draft, while edits of it wait. Then the draft is loaded anew, on that
+   * revision.
+   *
+   * @param work stores the revision, or throws, which leaves the draft as it is
+   * @return its number
+   */
+  public int publishing(long id, ToIntFunction<DraftState> work) {
+    int revision =
+        live.editing(
+            id,
+            draft -> {
+              int number = work.applyAsInt(DraftState.of(draft));
+              live.drop(id);
+              return number;
+            });
+    events.published(id, revision);
+    return revision;
   }
 
   /**

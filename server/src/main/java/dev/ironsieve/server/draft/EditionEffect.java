@@ -72,9 +72,15 @@ public record EditionEffect(
    */
   public record VerdictEffect(
       @Schema(required = true) List<String> what,
-      @Schema(required = true) String before,
+      @Schema(
+              required = true,
+              enumeration = {"allow", "drop", "reject", "caution"})
+          String before,
       String beforeRule,
-      @Schema(required = true) String after,
+      @Schema(
+              required = true,
+              enumeration = {"allow", "drop", "reject", "caution"})
+          String after,
       String afterRule,
       @Schema(required = true) String witness) {}
 
@@ -91,7 +97,7 @@ public record EditionEffect(
       @Schema(required = true) boolean holds,
       String before,
       String after) {
-    static CheckFlip of(CheckResult.Flip flip) {
+    public static CheckFlip of(CheckResult.Flip flip) {
       return new CheckFlip(
           flip.before().check().name(),
           flip.before().check().connection(),
@@ -210,7 +216,7 @@ public record EditionEffect(
   }
 
   /** The verdicts that change, the largest part first. */
-  static List<VerdictEffect> verdicts(Difference difference) {
+  public static List<VerdictEffect> verdicts(Difference difference) {
     return difference.parts().stream().map(part -> verdict(part, difference)).toList();
   }
 

@@ -10,6 +10,7 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
@@ -57,7 +58,12 @@ public record FindingDocument(
     String decidedBy,
     String detail) {
 
-  static FindingDocument of(Finding finding, LiveAnalysis analysis) {
+  /** The severity, which is named by its word. */
+  public static Finding.Severity severity(FindingDocument finding) {
+    return Finding.Severity.valueOf(finding.severity().toUpperCase(Locale.ROOT));
+  }
+
+  public static FindingDocument of(Finding finding, LiveAnalysis analysis) {
     return new FindingDocument(
         finding.kind().word(),
         finding.kind().severity().word(),

@@ -15,6 +15,7 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ForkJoinPool;
+import java.util.concurrent.ForkJoinWorkerThread;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -49,7 +50,14 @@ public class QuestionPool {
     this.request = request;
     this.identities = identities;
     int half = Math.max(1, Runtime.getRuntime().availableProcessors() / 2);
-    pool = new ForkJoinPool(config.threads().orElse(half));
+    pool = new ForkJoinPool(config.threads().orElse(half), QuestionPool::thread, null, false);
+  }
+
+  /** A thread that can load the classes of the server, as a bean that is made on it needs. */
+  private static ForkJoinWorkerThread thread(ForkJoinPool pool) {
+    ForkJoinWorkerThread thread = ForkJoinPool.defaultForkJoinWorkerThreadFactory.newThread(pool);
+    thread.setContextClassLoader(QuestionPool.class.getClassLoader());
+    return thread;
   }
 
   /**

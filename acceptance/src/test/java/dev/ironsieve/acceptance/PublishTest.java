@@ -1,0 +1,57 @@
+package dev.ironsieve.acceptance;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/** From an edit to a revision. */
+class PublishTest extends OnTheBench {
+  private Locator release() {
+    return page().getByLabel("Before it can be published");
+  }
+
+  @Test
+  void anEditIsReviewedInMeaningAndPublishedInSpiteOfABlockerWithAReason() {
+    bench.focus("h05");
+    bench.press("Control+/");
+    assertThat(bench.rule("h05")).containsText("disabled");
+    bench.press("Control+k");
+    bench.dialog().waitFor();
+    bench.type("publish");
+    bench.press("Enter");
+    assertThat(page()).hasURL(Pattern.compile("/publish$"));
+    Locator cause = page().getByLabel("Echo inside");
+    assertThat(cause).containsText("allow → drop");
+    assertThat(cause).containsText("icmp/8");
+    assertThat(release()).containsText("The check \"Contractors do not meet\" fails.");
+    Locator publish = bench.button("Publish revision 2");
+    assertThat(publish).isDisabled();
+    page().getByLabel("Note").fill("No echo inside");
+    page().getByLabel("Reason to override").fill("The checks are being mended");
+    checkAxe("publish");
+    publish.press("Enter");
+    assertThat(page().getByText("draft on revision 2, 0 changes")).isVisible();
+    Locator revisions = page().getByLabel("Revisions", new Page.GetByLabelOptions().setExact(true));
+    assertThat(revisions).containsText("No echo inside");
+    assertThat(revisions)
+        .containsText("Published in spite of blockers: The checks are being mended");
+    assertThat(page().getByText("the draft has no changes")).isVisible();
+    bench.button("Rules").click();
+    assertThat(bench.rule("h05")).containsText("disabled");
+  }
+
+  @Test
+  void aWitnessGoesToTheProbeAndBackReturnsToTheReview() {
+    bench.focus("h05");
+    bench.press("Control+/");
+    assertThat(bench.rule("h05")).containsText("disabled");
+    page().getByLabel("Main navigation").getByText("Publish").click();
+    page().getByLabel("Echo inside").getByTitle("Probe this witness").first().click();
+    assertThat(bench.probeAnswer()).containsText("drop by");
+    page().goBack();
+    assertThat(page().getByLabel("Echo inside")).containsText("allow → drop");
+  }
+}

@@ -1,0 +1,73 @@
+package dev.ironsieve.server.revision;
+
+import dev.ironsieve.server.draft.EditionEffect;
+import dev.ironsieve.server.draft.FindingDocument;
+import java.util.List;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+
+/**
+ * What is different between two states of a rulebase, in meaning. In a review the later one is the
+ * draft and the earlier one the revision in force.
+ *
+ * @param revision the earlier state
+ * @param version of the draft; nothing if the later state is a revision
+ * @param verdicts kinds of connections that get another verdict, the largest part first; those of
+ *     one cause are together
+ * @param complete whether these are all
+ * @param notCompared why the verdicts cannot be compared; nothing if they are
+ * @param checks those with another result
+ * @param newFindings findings of the later state only
+ * @param goneFindings findings of the earlier state only
+ * @param editions sources with another edition
+ * @param blockers what stops a publish; empty if the later state is a revision
+ */
+public record ReviewDocument(
+    @Schema(required = true) int revision,
+    Long version,
+    @Schema(required = true) List<ChangedVerdict> verdicts,
+    @Schema(required = true) boolean complete,
+    String notCompared,
+    @Schema(required = true) List<EditionEffect.CheckFlip> checks,
+    @Schema(required = true) List<RuleFinding> newFindings,
+    @Schema(required = true) List<RuleFinding> goneFindings,
+    @Schema(required = true) List<ChangedEdition> editions,
+    @Schema(required = true) List<Blocker> blockers) {
+
+  /**
+   * Connections that get another verdict.
+   *
+   * @param rule id of the changed rule that causes it; the default rule if it is left out
+   * @param name of that rule
+   */
+  public record ChangedVerdict(
+      String rule, String name, @Schema(required = true) EditionEffect.VerdictEffect connections) {}
+
+  /** A finding, with the rule that it is about. */
+  public record RuleFinding(
+      @Schema(required = true) String rule,
+      @Schema(required = true) String name,
+      @Schema(required = true) FindingDocument finding) {}
+
+  /**
+   * A source with another edition.
+   *
+   * @param of the word of a coordinate, or the name of a feed
+   * @param before nothing if there was none
+   * @param after nothing if there is none any more
+   */
+  public record ChangedEdition(@Schema(required = true) String of, String before, String after) {}
+
+  /**
+   * A reason not to publish.
+   *
+   * @param text a sentence
+   * @param rule id of the rule that it is about, if it is about one
+   */
+  public record Blocker(
+      @Schema(
+              required = true,
+              enumeration = {"check", "finding"})
+          String kind,
+      @Schema(required = true) String text,
+      String rule) {}
+}

@@ -1,0 +1,168 @@
+package dev.ironsieve.server.revision;
+
+import dev.ironsieve.core.analysis.Finding;
+import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.checks.CheckResult;
+import dev.ironsieve.core.difference.Aspect;
+import dev.ironsieve.core.difference.Difference;
+import dev.ironsieve.core.difference.Differences;
+import dev.ironsieve.core.difference.SharedValues;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.rulebase.Rulebase;
+import dev.ironsieve.core.ruleindex.RuleIndex;
+import dev.ironsieve.server.draft.EditionEffect;
+import dev.ironsieve.server.draft.FindingDocument;
+import jakarta.enterprise.context.ApplicationScoped;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/** Compares two states of a rulebase in meaning. */
+@ApplicationScoped
+class Reviews {
+  private final PublishConfig config;
+
+  Reviews(PublishConfig config) {
+    this.config = config;
+  }
+
+  /** A draft against the revision that is in force, with what stops it from being published. */
+  ReviewDocument review(int revision, Rulebase before, long version, Rulebase after) {
+    ReviewDocument compared = compare(revision, before, after);
+    return new ReviewDocument(
+        revision,
+        version,
+        compared.verdicts(),
+        compared.complete(),
+        compared.notCompared(),
+        compared.checks(),
+        compared.newFindings(),
+        compared.goneFindings(),
+        compared.editions(),
+        blockers(after, compared.newFindings()));
+  }
+
+  /** Two states, of which the earlier is a revision. */
+  ReviewDocument compare(int revision, Rulebase before, Rulebase after) {
+    Optional<SharedValues> shared = SharedValues.of(before, after);
+    Optional<Difference> difference =
+        shared.map(both -> Differences.between(both.before(), both.after(), Aspect.VERDICT));
+    Map<String, ReviewDocument.RuleFinding> old = findings(before);
+    Map<String, ReviewDocument.RuleFinding> now = findings(after);
+    return new ReviewDocument(
+        revision,
+        null,
+        difference.map(found -> verdicts(found, before, after)).orElse(List.of()),
+        difference.map(Difference::complete).orElse(false),
+        difference.isPresent()
+            ? null
+            : "The zones or the time zone differ, so the two have no connections in common.",
+        difference.isPresent()
+            ? CheckResult.flips(shared.get().before(), shared.get().after(), difference.get())
+                .stream()
+                .map(EditionEffect.CheckFlip::of)
+                .toList()
+            : List.of(),
+        without(now, old),
+        without(old, now),
+        editions(before, after),
+        List.of());
+  }
+
+  /** The changed verdicts, those of one cause together, in the order of their first. */
+  private static List<ReviewDocument.ChangedVerdict> verdicts(
+      Difference difference, Rulebase before, Rulebase after) {
+    Map<String, Rule> old = byId(before);
+    Map<String, Rule> now = byId(after);
+    Map<String, List<ReviewDocument.ChangedVerdict>> byCause = new LinkedHashMap<>();
+    for (EditionEffect.VerdictEffect effect : EditionEffect.verdicts(difference)) {
+      Rule was = effect.beforeRule() == null ? null : old.get(effect.beforeRule());
+      Rule is = effect.afterRule() == null ? null : now.get(effect.afterRule());
+      boolean byEarlier = was != null && !was.equals(now.get(was.id())) && isSame(is, old);
+      Rule cause = byEarlier || is == null ? was : is;
+      byCause
+          .computeIfAbsent(cause == null ? "" : cause.id(), id -> new ArrayList<>())
+          .add(
+              new ReviewDocument.ChangedVerdict(
+                  cause == null ? null : cause.id(), cause == null ? null : cause.name(), effect));
+    }
+    return byCause.values().stream().flatMap(List::stream).toList();
+  }
+
+  private static boolean isSame(Rule rule, Map<String, Rule> others) {
+    return rule == null || rule.equals(others.get(rule.id()));
+  }
+
+  private static Map<String, Rule> byId(Rulebase rulebase) {
+    return rulebase.rules().stream().collect(Collectors.toMap(Rule::id, rule -> rule));
+  }
+
+  /** The findings of a rulebase, by the rule, the kind and the causes. */
+  private static Map<String, ReviewDocument.RuleFinding> findings(Rulebase rulebase) {
+    LocalDate today = LocalDate.now(rulebase.gatewaySettings().timeZone());
+    LiveAnalysis analysis = new LiveAnalysis(rulebase, today);
+    Map<String, ReviewDocument.RuleFinding> out = new LinkedHashMap<>();
+    for (Finding finding : analysis.findings()) {
+      Rule rule = analysis.index().rule(analysis.index().handle(finding.rule()));
+      out.put(
+          finding.rule() + " " + finding.kind(),
+          new ReviewDocument.RuleFinding(
+              rule.id(), rule.name(), FindingDocument.of(finding, analysis)));
+    }
+    return out;
+  }
+
+  private static List<ReviewDocument.RuleFinding> without(
+      Map<String, ReviewDocument.RuleFinding> some,
+      Map<String, ReviewDocument.RuleFinding> others) {
+    Map<String, ReviewDocument.RuleFinding> left = new LinkedHashMap<>(some);
+    left.keySet().removeAll(others.keySet());
+    return List.copyOf(left.values());
+  }
+
+  private static List<ReviewDocument.ChangedEdition> editions(Rulebase before, Rulebase after) {
+    Map<String, String> old = editions(before);
+    Map<String, String> now = editions(after);
+    Set<String> all = new HashSet<>(old.keySet());
+    all.addAll(now.keySet());
+    return all.stream()
+        .sorted()
+        .filter(of -> !Objects.equals(old.get(of), now.get(of)))
+        .map(of -> new ReviewDocument.ChangedEdition(of, old.get(of), now.get(of)))
+        .toList();
+  }
+
+  private static Map<String, String> editions(Rulebase rulebase) {
+    Map<String, String> out = new LinkedHashMap<>();
+    rulebase.pinned().forEach(v -> out.put(v.coordinate().word(), v.edition()));
+    rulebase.feeds().forEach(feed -> out.put(feed.name(), feed.edition()));
+    return out;
+  }
+
+  private List<ReviewDocument.Blocker> blockers(
+      Rulebase after, List<ReviewDocument.RuleFinding> newFindings) {
+    List<ReviewDocument.Blocker> out = new ArrayList<>();
+    for (CheckResult result : CheckResult.of(after, new RuleIndex(after))) {
+      if (!result.holds()) {
+        String text = "The check \"%s\" fails.".formatted(result.check().name());
+        out.add(new ReviewDocument.Blocker("check", text, null));
+      }
+    }
+    for (ReviewDocument.RuleFinding found : newFindings) {
+      Finding.Severity severity = FindingDocument.severity(found.finding());
+      if (severity.compareTo(config.blockingSeverity()) >= 0) {
+        String text =
+            "\"%s\" is %s.".formatted(found.name(), found.finding().kind().replace('-', ' '));
+        out.add(new ReviewDocument.Blocker("finding", text, found.rule()));
+      }
+    }
+    return out;
+  }
+}

@@ -1,0 +1,62 @@
+package dev.ironsieve.server.revision;
+
+import dev.ironsieve.formats.document.RulebaseDocument;
+import dev.ironsieve.server.account.Role;
+import dev.ironsieve.server.account.SessionMechanism;
+import dev.ironsieve.server.refusal.Refusal;
+import io.quarkus.security.identity.SecurityIdentity;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.Path;
+import jakarta.ws.rs.core.Context;
+import java.util.List;
+
+/** The revisions of a rulebase, and the review of its draft before it becomes one. */
+@Path("/api/rulebases/{rulebase}")
+@RolesAllowed(Role.MAY_VIEW)
+public class RevisionResource {
+  private final Revisions revisions;
+
+  RevisionResource(Revisions revisions) {
+    this.revisions = revisions;
+  }
+
+  /** The difference in meaning between the draft and the revision in force. */
+  @GET
+  @Path("/draft/review")
+  public ReviewDocument review(long rulebase) {
+    return revisions.review(rulebase);
+  }
+
+  /** Newest first. */
+  @GET
+  @Path("/revisions")
+  public List<RevisionSummary> list(long rulebase) {
+    return revisions.all(rulebase);
+  }
+
+  /** Publishes the draft as the next revision. */
+  @POST
+  @Path("/revisions")
+  @RolesAllowed(Role.MAY_PUBLISH)
+  public RevisionSummary publish(
+      long rulebase, PublishRequest body, @Context SecurityIdentity identity) {
+    Refusal.requireBody(body);
+    Refusal.require(body.version(), "$.version", "a whole number");
+    return revisions.publish(rulebase, body, SessionMechanism.account(identity));
+  }
+
+  @GET
+  @Path("/revisions/{number}")
+  public RulebaseDocument document(long rulebase, int number) {
+    return revisions.document(rulebase, number);
+  }
+
+  /** The difference in meaning between two revisions. */
+  @GET
+  @Path("/revisions/{number}/since/{earlier}")
+  public ReviewDocument compare(long rulebase, int number, int earlier) {
+    return revisions.compare(rulebase, earlier, number);
+  }
+}

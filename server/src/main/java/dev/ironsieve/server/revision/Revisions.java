@@ -1,0 +1,131 @@
+package dev.ironsieve.server.revision;
+
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.rulebase.Rulebase;
+import dev.ironsieve.formats.Json;
+import dev.ironsieve.formats.document.FromModel;
+import dev.ironsieve.formats.document.RulebaseDocument;
+import dev.ironsieve.formats.document.ToModel;
+import dev.ironsieve.server.account.Account;
+import dev.ironsieve.server.draft.DraftState;
+import dev.ironsieve.server.draft.Drafts;
+import dev.ironsieve.server.jdbc.Database;
+import dev.ironsieve.server.jdbc.Digest;
+import dev.ironsieve.server.question.QuestionPool;
+import dev.ironsieve.server.refusal.Refusal;
+import jakarta.enterprise.context.ApplicationScoped;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+
+/** Reviews and publishes drafts, and reads revisions. */
+@ApplicationScoped
+class Revisions {
+  private final Database database;
+  private final Drafts drafts;
+  private final Reviews reviews;
+  private final QuestionPool pool;
+
+  Revisions(Database database, Drafts drafts, Reviews reviews, QuestionPool pool) {
+    this.database = database;
+    this.drafts = drafts;
+    this.reviews = reviews;
+    this.pool = pool;
+  }
+
+  /** The revisions of a rulebase, newest first. */
+  List<RevisionSummary> all(long rulebase) {
+    drafts.state(rulebase); // refuses an unknown one
+    return database
+        .inTransaction("listing revisions", sql -> RevisionStore.all(sql, rulebase))
+        .stream()
+        .map(RevisionSummary::of)
+        .toList();
+  }
+
+  /** The draft against the revision that is in force. */
+  ReviewDocument review(long rulebase) {
+    return review(drafts.state(rulebase), rulebase);
+  }
+
+  private ReviewDocument review(DraftState draft, long rulebase) {
+    Rulebase inForce = ToModel.rulebase(document(rulebase, draft.revision()));
+    return pool.ask(
+        () -> reviews.review(draft.revision(), inForce, draft.version(), draft.rulebase()));
+  }
+
+  /** A revision against an earlier one. */
+  ReviewDocument compare(long rulebase, int earlier, int later) {
+    Rulebase before = ToModel.rulebase(document(rulebase, earlier));
+    Rulebase after = ToModel.rulebase(document(rulebase, later));
+    return pool.ask(() -> reviews.compare(earlier, before, after));
+  }
+
+  /** The document of a revision. */
+  RulebaseDocument document(long rulebase, int number) {
+    String content =
+        database
+            .inTransaction(
+                "reading a revision", sql -> RevisionStore.content(sql, rulebase, number))
+            .orElseThrow(() -> new Refusal.NotFound("There is no revision " + number + "."));
+    return Json.read(content.getBytes(StandardCharsets.UTF_8), RulebaseDocument.class);
+  }
+
+  /**
+   * Publishes a draft as the next revision.
+   *
+   * @throws Refusal.WrongState if the draft is another than was reviewed, has no changes, or is
+   *     blocked and no reason is given
+   */
+  RevisionSummary publish(long rulebase, PublishRequest request, Account account) {
+    String note = request.note() == null ? "" : Names.checkNote(request.note());
+    String reason = request.overrideReason();
+    boolean overridden = reason != null && !Names.checkNote(reason).isBlank();
+    refuseUnready(drafts.state(rulebase), rulebase, request.version(), overridden);
+    int number =
+        drafts.publishing(
+            rulebase,
+            draft -> {
+              refuseOtherThan(request.version(), draft);
+              String content = Json.write(FromModel.rulebase(draft.rulebase()));
+              return store(
+                  new RevisionStore.Next(
+                      rulebase,
+                      draft.version(),
+                      content,
+                      Digest.of(content),
+                      account.id(),
+                      note,
+                      overridden ? reason.strip() : null));
+            });
+    return all(rulebase).stream().filter(one -> one.number() == number).findFirst().orElseThrow();
+  }
+
+  private void refuseUnready(DraftState draft, long rulebase, long version, boolean overridden) {
+    refuseOtherThan(version, draft);
+    if (draft.changes() == 0) {
+      throw new Refusal.WrongState("The draft has no changes to publish.");
+    }
+    int blockers = overridden ? 0 : review(draft, rulebase).blockers().size();
+    if (blockers > 0) {
+      throw new Refusal.WrongState(
+          "%d blockers stop the publish. Remove them, or give a reason to override them."
+              .formatted(blockers));
+    }
+  }
+
+  private static void refuseOtherThan(long version, DraftState draft) {
+    if (draft.version() != version) {
+      throw new Refusal.WrongState(
+          "The draft was changed after the review. Review it again, and then publish.");
+    }
+  }
+
+  private int store(RevisionStore.Next next) {
+    return database
+        .inTransaction("publishing a draft", sql -> RevisionStore.publish(sql, next))
+        .orElseThrow(
+            () ->
+                new Refusal.WrongState(
+                    "The draft was changed elsewhere at the same moment. Review it again."));
+  }
+}

@@ -1,0 +1,159 @@
+package dev.ironsieve.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.hamcrest.Matchers.contains;
+import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.empty;
+import static org.hamcrest.Matchers.equalTo;
+import static org.hamcrest.Matchers.hasSize;
+import static org.hamcrest.Matchers.matchesPattern;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.response.Response;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInfo;
+
+/** From a draft to a revision. */
+@QuarkusTest
+class RevisionTest {
+  private static final String B_ABOVE_A =
+      "{\"kind\": \"moveRules\", \"ids\": [\"b\"], \"place\": {\"above\": \"a\"}}";
+  private static final String A_ABOVE_C =
+      "{\"kind\": \"moveRules\", \"ids\": [\"a\"], \"place\": {\"below\": \"c\"}}";
+  private static final String NARROW_BELOW_A =
+      """
+      {"kind": "insertRules", "place": {"below": "a"}, "rules": [{"id": "n", "name": "Narrow",
+        "verdict": "allow", "services": {"items": ["tcp/22"]}}]}""";
+
+  private Client ruth;
+  private Client tomas;
+  private long id;
+
+  @BeforeEach
+  void freshRulebase(TestInfo test) {
+    ruth = Client.signedIn("ruth.okell");
+    tomas = Client.signedIn("tomas.wren");
+    id = ruth.rulebase("Revisions of " + test.getDisplayName());
+  }
+
+  private Response review() {
+    return tomas.request().get("/api/rulebases/" + id + "/draft/review");
+  }
+
+  private Response publish(Client client, String body) {
+    return client.request().body(body).post("/api/rulebases/" + id + "/revisions");
+  }
+
+  @Test
+  void theReviewSaysWhatIsDifferentInMeaning() {
+    tomas.edit(id, 0, B_ABOVE_A).then().statusCode(200);
+    review()
+        .then()
+        .statusCode(200)
+        .body("revision", equalTo(1))
+        .body("version", equalTo(1))
+        .body("verdicts", hasSize(2)) // one for each address family
+        .body("verdicts[0].connections.before", equalTo("drop"))
+        .body("verdicts[0].connections.beforeRule", equalTo("a"))
+        .body("verdicts[0].connections.after", equalTo("allow"))
+        .body("verdicts[0].connections.afterRule", equalTo("b"))
+        .body("verdicts[0].connections.witness", containsString("tcp/443"))
+        .body("complete", equalTo(true))
+        .body("goneFindings.finding.kind", contains("shadowed", "mergeable"))
+        .body("goneFindings.rule", contains("b", "b"))
+        .body("blockers", empty());
+  }
+
+  @Test
+  void aPublisherMakesTheDraftTheNextRevision() {
+    tomas.edit(id, 0, B_ABOVE_A).then().statusCode(200);
+    publish(tomas, "{\"version\": 1}").then().statusCode(403);
+    publish(ruth, "{\"version\": 1, \"note\": \"Shops need the web\"}")
+        .then()
+        .statusCode(200)
+        .body("number", equalTo(2))
+        .body("by", equalTo("Ruth Okell"))
+        .body("note", equalTo("Shops need the web"))
+        .body("digest", matchesPattern("[0-9a-f]{64}"));
+    ruth.draft(id).then().body("revision", equalTo(2)).body("changes", equalTo(0));
+    assertThat(ruth.order(id)).isEqualTo("bac");
+    ruth.request()
+        .get("/api/rulebases/" + id + "/revisions")
+        .then()
+        .body("number", contains(2, 1))
+        .body("[0].overrideReason", equalTo(null));
+    ruth.request()
+        .get("/api/rulebases/" + id + "/revisions/1")
+        .then()
+        .body("sections[0].rules.id", contains("a", "b", "c"));
+    ruth.request()
+        .get("/api/rulebases/" + id + "/revisions/2/since/1")
+        .then()
+        .statusCode(200)
+        .body("verdicts.connections.after", contains("allow", "allow"))
+        .body("version", equalTo(null));
+    tomas.post(id, "undo").then().statusCode(409);
+    tomas.edit(id, 1, A_ABOVE_C).then().statusCode(200).body("version", equalTo(2));
+    ruth.draft(id).then().body("changes", equalTo(1));
+  }
+
+  @Test
+  void aBlockerStopsAPublishUnlessAReasonOverridesIt() {
+    String check =
+        "{\"kind\": \"putCheck\", \"check\": {\"name\": \"Web\", \"connection\": \"tcp/443\","
+            + " \"verdict\": \"allow\"}}";
+    tomas.edit(id, 0, check).then().statusCode(200);
+    tomas.edit(id, 1, NARROW_BELOW_A).then().statusCode(200);
+    review()
+        .then()
+        .body("blockers.kind", contains("check", "finding"))
+        .body("blockers[0].text", equalTo("The check \"Web\" fails."))
+        .body("blockers[1].text", equalTo("\"Narrow\" is shadowed."))
+        .body("blockers[1].rule", equalTo("n"));
+    publish(ruth, "{\"version\": 2}")
+        .then()
+        .statusCode(409)
+        .body("detail", containsString("2 blockers stop the publish"));
+    publish(ruth, "{\"version\": 2, \"overrideReason\": \" \"}").then().statusCode(409);
+    ruth.draft(id).then().body("revision", equalTo(1)).body("changes", equalTo(2));
+    publish(ruth, "{\"version\": 2, \"overrideReason\": \"The harbour master knows\"}")
+        .then()
+        .statusCode(200)
+        .body("overrideReason", equalTo("The harbour master knows"));
+  }
+
+  @Test
+  void onlyWhatWasReviewedIsPublished() {
+    publish(ruth, "{\"version\": 0}")
+        .then()
+        .statusCode(409)
+        .body("detail", equalTo("The draft has no changes to publish."));
+    tomas.edit(id, 0, B_ABOVE_A).then().statusCode(200);
+    publish(ruth, "{\"version\": 0}")
+        .then()
+        .statusCode(409)
+        .body("detail", containsString("changed after the review"));
+    publish(ruth, "{}").then().statusCode(422);
+    publish(ruth, "{\"version\": 1, \"note\": \"" + "x".repeat(2001) + "\"}")
+        .then()
+        .statusCode(422);
+    ruth.draft(id).then().body("revision", equalTo(1));
+  }
+
+  @Test
+  void otherZonesCannotBeComparedAndOtherEditionsCan() {
+    tomas
+        .edit(id, 0, "{\"kind\": \"putZone\", \"object\": {\"name\": \"outside\"}}")
+        .then()
+        .statusCode(200);
+    review()
+        .then()
+        .statusCode(200)
+        .body("notCompared", containsString("zones"))
+        .body("verdicts", empty())
+        .body("complete", equalTo(false));
+    ruth.request().get("/api/rulebases/" + id + "/revisions/9").then().statusCode(404);
+    ruth.request().get("/api/rulebases/999999/revisions").then().statusCode(404);
+  }
+}

@@ -1,0 +1,223 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api } from '../api/client';
+import type { Draft, Review } from '../api/types';
+import { Flips, many } from '../draft/Effects';
+import { draftKey } from '../draft/useDraft';
+import { Button } from '../ui/Button';
+import { Faults } from '../ui/Faults';
+import { Working } from '../ui/QuestionProgress';
+import { ChangedVerdicts } from './ChangedVerdicts';
+import { FindingChanges } from './FindingChanges';
+import { Revisions } from './Revisions';
+
+/** The review of a draft in meaning, what stops it, and its publication as the next revision. */
+export default function PublishPage({
+  draft,
+  mayPublish,
+  numbers,
+  onRule,
+  onProbe,
+}: {
+  draft: Draft;
+  mayPublish: boolean;
+  numbers: Map<string, number>;
+  onRule(id: string): void;
+  onProbe(line: string): void;
+}) {
+  const { data: review, error } = useQuery({
+    queryKey: ['review', draft.id, draft.version, draft.revision],
+    queryFn: ({ signal }) => api.review(draft.id, signal),
+    staleTime: Infinity,
+    retry: false,
+  });
+  return (
+    <div className="flex min-h-0 flex-1">
+      <section aria-labelledby="changes" className="min-w-0 flex-1 overflow-y-auto p-6">
+        <div className="mb-4 flex flex-wrap items-baseline gap-x-4">
+          <h1 id="changes" className="text-[17px] font-semibold">
+            What changes: in force → draft
+          </h1>
+          {review && <p className="text-[12px] text-dim">{summary(review)}</p>}
+        </div>
+        <Faults error={error} />
+        {!review && !error && <Working on="The review" />}
+        {review && (
+          <>
+            {review.notCompared && <p role="status">{review.notCompared}</p>}
+            {draft.changes === 0 && (
+              <p className="text-dim">
+                Revision {draft.revision} is in force, and the draft has no changes. Edit the rules;
+                what the edits mean appears here.
+              </p>
+            )}
+            <ChangedVerdicts
+              changes={review.verdicts}
+              numbers={numbers}
+              onRule={onRule}
+              onProbe={onProbe}
+            />
+            <Flips flips={review.checks} of={draft.checks.length} />
+            <FindingChanges review={review} onRule={onRule} />
+            {review.editions.length > 0 && (
+              <section className="mb-3">
+                <h3 className="font-semibold">Other editions</h3>
+                <ul className="divide-y divide-line border-y border-line">
+                  {review.editions.map((edition) => (
+                    <li key={edition.of} className="py-1">
+                      {edition.of}: {edition.before ?? 'none'} → {edition.after ?? 'none'}
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            )}
+          </>
+        )}
+      </section>
+      <aside
+        aria-label="Publish"
+        className="w-[300px] shrink-0 overflow-y-auto border-l border-line bg-panel p-4"
+      >
+        {review && (
+          <Release
+            key={draft.revision}
+            draft={draft}
+            review={review}
+            mayPublish={mayPublish}
+            onRule={onRule}
+          />
+        )}
+        <Revisions id={draft.id} revision={draft.revision} />
+      </aside>
+    </div>
+  );
+}
+
+function summary(review: Review): string {
+  const causes = new Set(review.verdicts.map((change) => change.rule)).size;
+  const boxes = `${many(review.verdicts.length, 'kind')} of connections by ${many(causes, 'rule')}`;
+  if (review.notCompared) return '';
+  if (!review.complete) return `${boxes} · analysis limit reached; the list may be incomplete`;
+  return review.verdicts.length
+    ? `${boxes} · all else is decided as before, proved`
+    : 'every connection is decided as before, proved';
+}
+
+/** What stops the publish, and the way to make it. */
+function Release({
+  draft,
+  review,
+  mayPublish,
+  onRule,
+}: {
+  draft: Draft;
+  review: Review;
+  mayPublish: boolean;
+  onRule(id: string): void;
+}) {
+  const cache = useQueryClient();
+  const [note, setNote] = useState('');
+  const [reason, setReason] = useState('');
+  const publish = useMutation({
+    mutationFn: () =>
+      api.publish(draft.id, {
+        version: review.version!,
+        note,
+        overrideReason: review.blockers.length ? reason : undefined,
+      }),
+    onSettled: () =>
+      Promise.all([
+        cache.invalidateQueries({ queryKey: draftKey(draft.id) }),
+        cache.invalidateQueries({ queryKey: ['revisions', draft.id] }),
+      ]),
+  });
+  const blocked = review.blockers.length > 0 && reason.trim() === '';
+  return (
+    <section aria-labelledby="release" className="mb-6">
+      <h2 id="release" className="mb-2 font-semibold">
+        Before it can be published
+      </h2>
+      {review.blockers.length === 0 ? (
+        <p className="mb-3 text-[12px] text-dim">
+          {draft.checks.length
+            ? `Nothing stops it. ${many(draft.checks.length, 'check')} ${draft.checks.length === 1 ? 'passes' : 'pass'}.`
+            : 'Nothing stops it.'}
+        </p>
+      ) : (
+        <ul aria-label="Blockers" className="mb-3 divide-y divide-line border-y border-line">
+          {review.blockers.map((blocker) => (
+            <li key={blocker.text + (blocker.rule ?? '')} className="py-1 text-drop">
+              {blocker.rule ? (
+                <button
+                  type="button"
+                  className="cursor-pointer text-left underline underline-offset-2"
+                  onClick={() => onRule(blocker.rule!)}
+                >
+                  {blocker.text}
+                </button>
+              ) : (
+                blocker.text
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      {mayPublish && draft.changes > 0 && (
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            publish.mutate();
+          }}
+        >
+          <Text label="Note" value={note} onChange={setNote} />
+          {review.blockers.length > 0 && (
+            <Text
+              label="Reason to override"
+              hint="It is kept with the revision and always shown."
+              value={reason}
+              onChange={setReason}
+            />
+          )}
+          <Faults error={publish.error} />
+          <Button
+            main
+            type="submit"
+            disabled={blocked || publish.isPending}
+            className="w-full py-2"
+          >
+            {publish.isPending ? 'Publishing…' : `Publish revision ${draft.revision + 1}`}
+          </Button>
+        </form>
+      )}
+      {!mayPublish && draft.changes > 0 && (
+        <p className="text-[12px] text-dim">A publisher can publish it.</p>
+      )}
+    </section>
+  );
+}
+
+function Text({
+  label,
+  hint,
+  value,
+  onChange,
+}: {
+  label: string;
+  hint?: string;
+  value: string;
+  onChange(text: string): void;
+}) {
+  return (
+    <label className="mb-3 block text-[12px] font-semibold">
+      {label}
+      <textarea
+        rows={2}
+        maxLength={2000}
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+        className="mt-1 block w-full rounded border border-line bg-sheet px-2 py-1 text-[13px] font-normal"
+      />
+      {hint && <span className="font-normal text-dim">{hint}</span>}
+    </label>
+  );
+}

@@ -1,0 +1,48 @@
+import { useQuery } from '@tanstack/react-query';
+import { api } from '../api/client';
+import { Faults } from '../ui/Faults';
+
+/** The revisions of a rulebase, newest first. */
+export function Revisions({ id, revision }: { id: number; revision: number }) {
+  const { data: revisions, error } = useQuery({
+    queryKey: ['revisions', id, revision],
+    queryFn: () => api.revisions(id),
+  });
+  return (
+    <section aria-labelledby="revisions">
+      <h2 id="revisions" className="mb-1 font-semibold">
+        Revisions
+      </h2>
+      <Faults error={error} />
+      <ol className="divide-y divide-line border-y border-line">
+        {revisions?.map((one) => (
+          <li key={one.number} className="py-2">
+            <p className="flex items-baseline gap-2">
+              <b className="tabular-nums">{one.number}</b>
+              {one.number === revision && <span className="text-[12px] text-allow">newest</span>}
+              <span
+                className="ml-auto font-mono text-[11px] text-dim"
+                title={`SHA-256 ${one.digest}`}
+              >
+                {one.digest.slice(0, 8)}
+              </span>
+            </p>
+            <p className="text-[12px] text-dim">
+              {new Date(one.at).toLocaleString(undefined, {
+                dateStyle: 'medium',
+                timeStyle: 'short',
+              })}
+              {one.by && ` · ${one.by}`}
+            </p>
+            {one.note && <p className="text-[12px] break-words">{one.note}</p>}
+            {one.overrideReason && (
+              <p className="text-[12px] break-words text-caution">
+                Published in spite of blockers: {one.overrideReason}
+              </p>
+            )}
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
