@@ -31,6 +31,7 @@ public class Drafts {
   private final EditConflicts conflicts;
   private final DraftSnapshots snapshots;
   private final DraftSize size;
+  private final Publications publications;
 
   Drafts(
       Database database,
@@ -39,8 +40,10 @@ public class Drafts {
       DraftConfig config,
       EditConflicts conflicts,
       DraftSnapshots snapshots,
-      DraftSize size) {
+      DraftSize size,
+      Publications publications) {
     this.size = size;
+    this.publications = publications;
     this.database = database;
     this.live = live;
     this.events = events;
@@ -76,6 +79,7 @@ public class Drafts {
               return number;
             });
     events.published(id, revision);
+    publications.published(id);
     return revision;
   }
 

@@ -1,0 +1,2 @@
+/** Gateways: enrolment, the revision that each has to follow, and what each reports. */
+package dev.ironsieve.server.gateway;
