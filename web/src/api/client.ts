@@ -18,6 +18,8 @@ import type {
   CaptureSummary,
   EditionSummary,
   FeedSummary,
+  EnrolmentToken,
+  GatewaySummary,
   PublishRequest,
   Review,
   RevisionSummary,
@@ -208,6 +210,11 @@ export const api = {
   review: (id: number, signal?: AbortSignal) =>
     ask<Review>('Review', 'GET', `${draft(id)}/review`, { signal }),
   revisions: (id: number) => call<RevisionSummary[]>('GET', `/rulebases/${id}/revisions`),
+  gateways: (id: number) => call<GatewaySummary[]>('GET', `/rulebases/${id}/gateways`),
+  addGateway: (id: number, name: string) =>
+    call<EnrolmentToken>('POST', `/rulebases/${id}/gateways`, { name }),
+  revokeGateway: (id: number, gateway: number) =>
+    call<void>('DELETE', `/rulebases/${id}/gateways/${gateway}`),
   publish: (id: number, request: PublishRequest) =>
     call<RevisionSummary>('POST', `/rulebases/${id}/revisions`, request),
   checks: (id: number, signal?: AbortSignal) =>

@@ -131,6 +131,8 @@ export const PUT_EDITS = {
 } as const satisfies Record<ObjectKind, Schemas['EditDocument']['kind']>;
 export type Review = Schemas['ReviewDocument'];
 export type RevisionSummary = Schemas['RevisionSummary'];
+export type GatewaySummary = Schemas['GatewaySummary'];
+export type EnrolmentToken = Schemas['EnrolmentToken'];
 export type PublishRequest = Schemas['PublishRequest'];
 export type QuestionProgress = Schemas['QuestionProgress'];
 export type RatePlan = Precise<Schemas['RatePlanDocument'], { name: string; counted: Counted }>;

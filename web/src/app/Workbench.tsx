@@ -216,6 +216,7 @@ export default function Workbench() {
               <PublishPage
                 draft={draft}
                 mayPublish={mayPublish(person)}
+                admin={person.role === 'admin'}
                 numbers={numbers}
                 onRule={showRule}
                 onProbe={(probe) => go('rules', { probe })}

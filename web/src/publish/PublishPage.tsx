@@ -9,18 +9,21 @@ import { Faults } from '../ui/Faults';
 import { Working } from '../ui/QuestionProgress';
 import { ChangedVerdicts } from './ChangedVerdicts';
 import { FindingChanges } from './FindingChanges';
+import { Gateways } from './Gateways';
 import { Revisions } from './Revisions';
 
 /** The review of a draft in meaning, what stops it, and its publication as the next revision. */
 export default function PublishPage({
   draft,
   mayPublish,
+  admin,
   numbers,
   onRule,
   onProbe,
 }: {
   draft: Draft;
   mayPublish: boolean;
+  admin: boolean;
   numbers: Map<string, number>;
   onRule(id: string): void;
   onProbe(line: string): void;
@@ -87,6 +90,7 @@ export default function PublishPage({
             onRule={onRule}
           />
         )}
+        <Gateways id={draft.id} newest={draft.revision} admin={admin} />
         <Revisions id={draft.id} revision={draft.revision} />
       </aside>
     </div>

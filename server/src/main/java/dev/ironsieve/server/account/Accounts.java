@@ -1,7 +1,7 @@
 package dev.ironsieve.server.account;
 
+import dev.ironsieve.formats.Digest;
 import dev.ironsieve.server.jdbc.Database;
-import dev.ironsieve.server.jdbc.Digest;
 import dev.ironsieve.server.jdbc.Sql;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;

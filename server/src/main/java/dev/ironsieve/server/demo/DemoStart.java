@@ -35,6 +35,7 @@ public class DemoStart {
   private final DemoFeeds demoFeeds;
   private final DemoSignIns demoSignIns;
   private final DemoTap demoTap;
+  private final DemoGateways demoGateways;
   private final boolean demo;
 
   DemoStart(
@@ -46,6 +47,7 @@ public class DemoStart {
       DemoFeeds demoFeeds,
       DemoSignIns demoSignIns,
       DemoTap demoTap,
+      DemoGateways demoGateways,
       @ConfigProperty(name = "iron-sieve.demo") boolean demo) {
     this.accounts = accounts;
     this.rulebases = rulebases;
@@ -55,6 +57,7 @@ public class DemoStart {
     this.demoFeeds = demoFeeds;
     this.demoSignIns = demoSignIns;
     this.demoTap = demoTap;
+    this.demoGateways = demoGateways;
     this.demo = demo;
   }
 
@@ -82,7 +85,7 @@ public class DemoStart {
       editions.add(catalogue, null);
       editions.add(Catalogues.read(DemoFile.bytes("/demo/catalogue-next.json")), null);
       Vocabulary people = PersonVocabulary.of(directory.latest());
-      rulebases.add(harbour(catalogue, people, demoFeeds.first()), null);
+      demoGateways.add(rulebases.add(harbour(catalogue, people, demoFeeds.first()), null));
     }
     demoDirectory.later();
     demoFeeds.later();

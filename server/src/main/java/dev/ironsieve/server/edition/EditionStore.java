@@ -1,6 +1,6 @@
 package dev.ironsieve.server.edition;
 
-import dev.ironsieve.server.jdbc.Digest;
+import dev.ironsieve.formats.Digest;
 import dev.ironsieve.server.jdbc.Sql;
 import java.sql.SQLException;
 import java.util.List;

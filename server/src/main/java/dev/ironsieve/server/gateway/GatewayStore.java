@@ -37,7 +37,7 @@ final class GatewayStore {
   }
 
   /** Adds a gateway that has not enrolled; empty if the name is taken. */
-  static Optional<Long> add(Sql sql, String name, long rulebase, byte[] tokenHash, long account)
+  static Optional<Long> add(Sql sql, String name, long rulebase, byte[] tokenHash, Long account)
       throws SQLException {
     return sql.first(
         "insert into gateway (name, rulebase_id, token_hash, created_by) values (?, ?, ?, ?)"

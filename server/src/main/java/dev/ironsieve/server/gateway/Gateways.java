@@ -1,10 +1,10 @@
 package dev.ironsieve.server.gateway;
 
 import dev.ironsieve.core.model.Names;
+import dev.ironsieve.formats.Digest;
 import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.draft.Publications;
 import dev.ironsieve.server.jdbc.Database;
-import dev.ironsieve.server.jdbc.Digest;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.security.SecureRandom;
@@ -53,8 +53,12 @@ public class Gateways {
         .toList();
   }
 
-  /** Adds a gateway, which enrols with the token; only its hash is stored. */
-  public EnrolmentToken add(long rulebase, String name, long account) {
+  /**
+   * Adds a gateway, which enrols with the token; only its hash is stored.
+   *
+   * @param account id of who adds it, or null for the demo
+   */
+  public EnrolmentToken add(long rulebase, String name, Long account) {
     String checked = Names.checkTitle("gateway", name);
     drafts.state(rulebase);
     String token = secret();

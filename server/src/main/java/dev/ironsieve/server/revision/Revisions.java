@@ -2,6 +2,7 @@ package dev.ironsieve.server.revision;
 
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.rulebase.Rulebase;
+import dev.ironsieve.formats.Digest;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RulebaseDocument;
@@ -10,7 +11,6 @@ import dev.ironsieve.server.account.Account;
 import dev.ironsieve.server.draft.DraftState;
 import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.jdbc.Database;
-import dev.ironsieve.server.jdbc.Digest;
 import dev.ironsieve.server.question.QuestionPool;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;

@@ -1,10 +1,10 @@
 package dev.ironsieve.server.rulebase;
 
 import dev.ironsieve.core.rulebase.Rulebase;
+import dev.ironsieve.formats.Digest;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.server.jdbc.Database;
-import dev.ironsieve.server.jdbc.Digest;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.List;
