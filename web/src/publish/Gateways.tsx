@@ -68,7 +68,7 @@ function Line({
       <p className="flex items-baseline gap-2">
         <span className="min-w-0 truncate font-semibold">{gateway.name}</span>
         <span className={`ml-auto shrink-0 text-[12px] ${alarming ? 'text-drop' : 'text-dim'}`}>
-          {state === 'behind' ? `behind, on ${inForce}` : state}
+          {words(gateway)}
         </span>
       </p>
       <ol aria-hidden className="relative mt-1 flex h-[16px] items-center justify-between">
@@ -102,6 +102,17 @@ function Line({
       <Faults error={revocation.error} />
     </li>
   );
+}
+
+function words({ state, inForce }: GatewaySummary): string {
+  switch (state) {
+    case 'in force':
+      return `revision ${inForce} in force`;
+    case 'behind':
+      return `behind: revision ${inForce} in force`;
+    default:
+      return state;
+  }
 }
 
 /** Adds a gateway, and then shows its token, once. */

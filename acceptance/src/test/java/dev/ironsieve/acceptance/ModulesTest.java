@@ -23,7 +23,7 @@ class ModulesTest {
       new ClassFileImporter()
           .withImportOption(new ImportOption.DoNotIncludeTests())
           .importPaths(
-              List.of("core", "formats", "server", "cli", "bench").stream()
+              List.of("core", "formats", "server", "cli", "gateway", "bench").stream()
                   .map(module -> Path.of("..", module, "target", "classes"))
                   .toList());
 
@@ -39,18 +39,22 @@ class ModulesTest {
         .definedBy("dev.ironsieve.server..")
         .layer("cli")
         .definedBy("dev.ironsieve.cli..")
+        .layer("gateway")
+        .definedBy("dev.ironsieve.gateway..")
         .layer("bench")
         .definedBy("dev.ironsieve.bench..")
         .whereLayer("formats")
-        .mayOnlyBeAccessedByLayers("server", "cli", "bench")
+        .mayOnlyBeAccessedByLayers("server", "cli", "gateway", "bench")
         .whereLayer("server")
         .mayOnlyBeAccessedByLayers("bench") // which reads a directory as the server does
         .whereLayer("cli")
         .mayNotBeAccessedByAnyLayer()
+        .whereLayer("gateway")
+        .mayNotBeAccessedByAnyLayer()
         .whereLayer("bench")
         .mayNotBeAccessedByAnyLayer()
         .whereLayer("core")
-        .mayOnlyBeAccessedByLayers("formats", "server", "cli", "bench")
+        .mayOnlyBeAccessedByLayers("formats", "server", "cli", "gateway", "bench")
         .check(CLASSES);
   }
 

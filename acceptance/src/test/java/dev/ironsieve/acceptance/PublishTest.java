@@ -4,8 +4,14 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 
 /** From an edit to a revision. */
 class PublishTest extends OnTheBench {
@@ -53,5 +59,63 @@ class PublishTest extends OnTheBench {
     assertThat(bench.probeAnswer()).containsText("drop by");
     page().goBack();
     assertThat(page().getByLabel("Echo inside")).containsText("allow → drop");
+  }
+
+  @Test
+  void aGatewayEnrolsAndFollowsWhatIsPublishedAlsoAfterItWasKilled(@TempDir Path data)
+      throws Exception {
+    Page admin = browser.signedIn(server.address(), "odile.marsh");
+    String publishPage = page().url().replaceFirst("/rules.*", "/publish");
+    admin.navigate(publishPage);
+    admin.getByText("Add a gateway…").click();
+    admin.getByLabel("Name").fill("Quay gate");
+    admin
+        .getByRole(AriaRole.DIALOG)
+        .getByText("Add", new Locator.GetByTextOptions().setExact(true))
+        .click();
+    String command = admin.locator("pre").innerText();
+    String token = command.substring(command.lastIndexOf(' ') + 1);
+    admin.getByText("Close").click();
+    Locator line = admin.getByLabel("Quay gate");
+    assertThat(line).containsText("not enrolled");
+    Process gateway = gateway(data, "--token", token);
+    try {
+      assertThat(line).containsText("revision 1 in force");
+      gateway.destroyForcibly().waitFor();
+      bench.focus("h05");
+      bench.press("Control+/");
+      assertThat(bench.rule("h05")).containsText("disabled");
+      page().navigate(publishPage);
+      page().getByLabel("Reason to override").fill("Trying a gateway");
+      bench.button("Publish revision 2").click();
+      assertThat(line).containsText("behind: revision 1 in force");
+      gateway = gateway(data);
+      assertThat(line).containsText("revision 2 in force");
+      line.getByText("Revoke Quay gate").press("Enter");
+      assertThat(line).containsText("revoked");
+    } finally {
+      gateway.destroyForcibly();
+      admin.context().close();
+    }
+  }
+
+  private static Process gateway(Path data, String... more) throws IOException {
+    List<String> command =
+        new ArrayList<>(
+            List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-Xmx64m",
+                "-cp",
+                System.getProperty("java.class.path"),
+                "dev.ironsieve.gateway.Main",
+                "--server",
+                server.address(),
+                "--data",
+                data.toString()));
+    command.addAll(List.of(more));
+    return new ProcessBuilder(command)
+        .redirectErrorStream(true)
+        .redirectOutput(ProcessBuilder.Redirect.appendTo(Path.of("target/gateway.log").toFile()))
+        .start();
   }
 }
