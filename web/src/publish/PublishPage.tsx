@@ -60,7 +60,7 @@ export default function PublishPage({
               onRule={onRule}
               onProbe={onProbe}
             />
-            <Flips flips={review.checks} of={draft.checks.length} />
+            {review.checks.length > 0 && <Flips flips={review.checks} of={draft.checks.length} />}
             <FindingChanges review={review} onRule={onRule} />
             {review.editions.length > 0 && (
               <section className="mb-3">

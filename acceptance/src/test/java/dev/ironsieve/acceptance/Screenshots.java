@@ -81,6 +81,15 @@ public final class Screenshots {
           bench.button("rule 12").waitFor();
         });
     out.put("checks", bench -> bench.button("Checks").click());
+    out.put(
+        "publish",
+        bench -> {
+          bench.focus("h05");
+          bench.press("Control+/");
+          bench.page().getByLabel("Main navigation").getByText("Publish").click();
+          bench.page().getByText("Echo inside").waitFor();
+          bench.page().getByText("revision 1 in force").nth(2).waitFor();
+        });
     out.put("library", bench -> bench.button("Library").click());
     out.put(
         "people",
