@@ -209,6 +209,10 @@ export const api = {
     ),
   review: (id: number, signal?: AbortSignal) =>
     ask<Review>('Review', 'GET', `${draft(id)}/review`, { signal }),
+  compareRevisions: (id: number, earlier: number, later: number, signal?: AbortSignal) =>
+    ask<Review>('Comparison', 'GET', `/rulebases/${id}/revisions/${later}/since/${earlier}`, {
+      signal,
+    }),
   revisions: (id: number) => call<RevisionSummary[]>('GET', `/rulebases/${id}/revisions`),
   gateways: (id: number) => call<GatewaySummary[]>('GET', `/rulebases/${id}/gateways`),
   addGateway: (id: number, name: string) =>

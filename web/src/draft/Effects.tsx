@@ -49,12 +49,18 @@ export function Verdicts({
   );
 }
 
-/** Which checks would pass that fail now, or the other way round. */
-export function Flips({ flips, of }: { flips: EditionEffect['checks']; of: number }) {
-  if (of === 0) return null;
+/**
+ * The checks with another result.
+ *
+ * @param of the number of all checks; left out where only the changed ones count
+ */
+export function Flips({ flips, of }: { flips: EditionEffect['checks']; of?: number }) {
+  if (of === 0 || (of === undefined && flips.length === 0)) return null;
+  const counted =
+    of === undefined ? many(flips.length, 'check') : `${flips.length} of ${many(of, 'check')}`;
   return (
     <Block
-      title={`${flips.length} of ${many(of, 'check')} ${flips.length === 1 ? 'changes its result' : 'change their results'}`}
+      title={`${counted} ${flips.length === 1 ? 'changes its result' : 'change their results'}`}
     >
       {flips.map((check) => (
         <li key={check.name} className="py-1">

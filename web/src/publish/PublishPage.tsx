@@ -4,6 +4,7 @@ import { api } from '../api/client';
 import type { Draft, Review } from '../api/types';
 import { Flips, many } from '../draft/Effects';
 import { draftKey } from '../draft/useDraft';
+import { useUrlState } from '../shell/useUrlState';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Working } from '../ui/QuestionProgress';
@@ -28,52 +29,51 @@ export default function PublishPage({
   onRule(id: string): void;
   onProbe(line: string): void;
 }) {
+  const { values, step } = useUrlState('publish', ['revision']);
+  const shown = Number(values.revision) || 0;
   const { data: review, error } = useQuery({
     queryKey: ['review', draft.id, draft.version, draft.revision],
     queryFn: ({ signal }) => api.review(draft.id, signal),
     staleTime: Infinity,
     retry: false,
   });
+  const { data: compared, error: notCompared } = useQuery({
+    queryKey: ['compared', draft.id, shown],
+    queryFn: ({ signal }) => api.compareRevisions(draft.id, shown - 1, shown, signal),
+    enabled: shown > 1,
+    staleTime: Infinity,
+    retry: false,
+  });
+  const changes = shown > 1 ? compared : review;
+  const failed = shown > 1 ? notCompared : error;
   return (
     <div className="flex min-h-0 flex-1">
       <section aria-labelledby="changes" className="min-w-0 flex-1 overflow-y-auto p-6">
         <div className="mb-4 flex flex-wrap items-baseline gap-x-4">
           <h1 id="changes" className="text-[17px] font-semibold">
-            What changes: in force → draft
+            {shown > 1
+              ? `What changed: revision ${shown - 1} → ${shown}`
+              : 'What changes: in force → draft'}
           </h1>
-          {review && <p className="text-[12px] text-dim">{summary(review)}</p>}
+          {changes && <p className="text-[12px] text-dim">{summary(changes)}</p>}
+          {shown > 1 && (
+            <Button small className="ml-auto" onClick={() => step({ revision: '' })}>
+              Review the draft
+            </Button>
+          )}
         </div>
-        <Faults error={error} />
-        {!review && !error && <Working on="The review" />}
-        {review && (
+        <Faults error={failed} />
+        {!changes && !failed && <Working on="The review" />}
+        {changes && (
           <>
-            {review.notCompared && <p role="status">{review.notCompared}</p>}
-            {draft.changes === 0 && (
+            {changes.notCompared && <p role="status">{changes.notCompared}</p>}
+            {shown < 2 && draft.changes === 0 && (
               <p className="text-dim">
                 Revision {draft.revision} is in force, and the draft has no changes. Edit the rules;
                 what the edits mean appears here.
               </p>
             )}
-            <ChangedVerdicts
-              changes={review.verdicts}
-              numbers={numbers}
-              onRule={onRule}
-              onProbe={onProbe}
-            />
-            {review.checks.length > 0 && <Flips flips={review.checks} of={draft.checks.length} />}
-            <FindingChanges review={review} onRule={onRule} />
-            {review.editions.length > 0 && (
-              <section className="mb-3">
-                <h3 className="font-semibold">Other editions</h3>
-                <ul className="divide-y divide-line border-y border-line">
-                  {review.editions.map((edition) => (
-                    <li key={edition.of} className="py-1">
-                      {edition.of}: {edition.before ?? 'none'} → {edition.after ?? 'none'}
-                    </li>
-                  ))}
-                </ul>
-              </section>
-            )}
+            <Changes review={changes} numbers={numbers} onRule={onRule} onProbe={onProbe} />
           </>
         )}
       </section>
@@ -91,9 +91,52 @@ export default function PublishPage({
           />
         )}
         <Gateways id={draft.id} newest={draft.revision} admin={admin} />
-        <Revisions id={draft.id} revision={draft.revision} />
+        <Revisions
+          id={draft.id}
+          newest={draft.revision}
+          shown={shown}
+          onShow={(number) => step({ revision: `${number}` })}
+        />
       </aside>
     </div>
+  );
+}
+
+/** The parts of a review: verdicts, checks, findings, editions. */
+function Changes({
+  review,
+  numbers,
+  onRule,
+  onProbe,
+}: {
+  review: Review;
+  numbers: Map<string, number>;
+  onRule(id: string): void;
+  onProbe(line: string): void;
+}) {
+  return (
+    <>
+      <ChangedVerdicts
+        changes={review.verdicts}
+        numbers={numbers}
+        onRule={onRule}
+        onProbe={onProbe}
+      />
+      <Flips flips={review.checks} />
+      <FindingChanges review={review} onRule={onRule} />
+      {review.editions.length > 0 && (
+        <section className="mb-3">
+          <h2 className="font-semibold">Other editions</h2>
+          <ul className="divide-y divide-line border-y border-line">
+            {review.editions.map((edition) => (
+              <li key={edition.of} className="py-1">
+                {edition.of}: {edition.before ?? 'none'} → {edition.after ?? 'none'}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
   );
 }
 

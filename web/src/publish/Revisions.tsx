@@ -3,9 +3,20 @@ import { api } from '../api/client';
 import { Faults } from '../ui/Faults';
 
 /** The revisions of a rulebase, newest first. */
-export function Revisions({ id, revision }: { id: number; revision: number }) {
+export function Revisions({
+  id,
+  newest,
+  shown,
+  onShow,
+}: {
+  id: number;
+  newest: number;
+  /** The revision that is compared with the one before; 0 for none. */
+  shown: number;
+  onShow(number: number): void;
+}) {
   const { data: revisions, error } = useQuery({
-    queryKey: ['revisions', id, revision],
+    queryKey: ['revisions', id, newest],
     queryFn: () => api.revisions(id),
   });
   return (
@@ -19,7 +30,18 @@ export function Revisions({ id, revision }: { id: number; revision: number }) {
           <li key={one.number} className="py-2">
             <p className="flex items-baseline gap-2">
               <b className="tabular-nums">{one.number}</b>
-              {one.number === revision && <span className="text-[12px] text-allow">newest</span>}
+              {one.number > 1 && (
+                <button
+                  type="button"
+                  aria-pressed={one.number === shown}
+                  aria-label={`What changed in revision ${one.number}`}
+                  onClick={() => onShow(one.number)}
+                  className="min-h-[24px] cursor-pointer text-[12px] text-accent underline underline-offset-2"
+                >
+                  changes
+                </button>
+              )}
+              {one.number === newest && <span className="text-[12px] text-allow">newest</span>}
               <span
                 className="ml-auto font-mono text-[11px] text-dim"
                 title={`SHA-256 ${one.digest}`}

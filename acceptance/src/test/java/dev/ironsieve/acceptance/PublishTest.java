@@ -45,6 +45,11 @@ class PublishTest extends OnTheBench {
     assertThat(revisions)
         .containsText("Published in spite of blockers: The checks are being mended");
     assertThat(page().getByText("the draft has no changes")).isVisible();
+    page().getByLabel("What changed in revision 2").click();
+    assertThat(page()).hasURL(Pattern.compile("/publish\\?revision=2$"));
+    assertThat(page().getByLabel("Echo inside")).containsText("allow → drop");
+    page().goBack();
+    assertThat(page().getByText("the draft has no changes")).isVisible();
     bench.button("Rules").click();
     assertThat(bench.rule("h05")).containsText("disabled");
   }

@@ -24,7 +24,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** A gateway against a server that answers as it is told. */
+/** A gateway against a server of the test. */
 class GatewayTest {
   @TempDir Path data;
   private final List<String> reports = new CopyOnWriteArrayList<>();

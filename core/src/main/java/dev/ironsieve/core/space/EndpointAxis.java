@@ -171,7 +171,7 @@ final class EndpointAxis extends Axis {
     return Optional.ofNullable(codes);
   }
 
-  /** The codes of a criterion that is told apart, or for which there is room. */
+  /** The codes of a criterion whose classes exist, or for which there is room. */
   IntSet[] codes(IntSet zones, AddressSet addresses) {
     return codesIfRoom(zones, addresses)
         .orElseThrow(() -> new IllegalStateException("no room for a criterion"));

@@ -62,7 +62,7 @@ final class SymbolAxis extends Axis {
     return Optional.ofNullable(known);
   }
 
-  /** The codes of a set of values that is told apart, or for which there is room. */
+  /** The codes of a set of values whose classes exist, or for which there is room. */
   IntSet codes(IntSet set) {
     return codesIfRoom(set).orElseThrow(() -> new IllegalStateException("no room for a set"));
   }
