@@ -4,10 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.PrintWriter;
 import java.io.StringReader;
 import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javax.xml.parsers.DocumentBuilderFactory;
@@ -224,6 +227,44 @@ class MainTest {
     assertThat(run("diff", "--format", "json", old.toString(), next.toString()).out())
         .contains("\"after\" : \"allow\"");
     assertThat(run("diff", old.toString(), QUAY).err()).contains("expected the zones");
+  }
+
+  @Test
+  void diffComparesOtherAspectsToo(@TempDir Path folder) throws IOException {
+    String text =
+        """
+        {"ironSieve": 1, "name": "n", "sections": [{"name": "s", "rules": [
+          {"id": "a", "name": "web", "verdict": "allow", "services": {"items": ["tcp/443"]}}]}]}
+        """;
+    Path old = Files.writeString(folder.resolve("old.json"), text);
+    Path logged =
+        Files.writeString(
+            folder.resolve("new.json"),
+            text.replace("\"verdict\": \"allow\"", "\"verdict\": \"allow\", \"log\": \"end\""));
+    assertThat(run("diff", old.toString(), logged.toString()).code()).isZero();
+    Ran ran = run("diff", "--by", "logging", old.toString(), logged.toString());
+    assertThat(ran.code()).isEqualTo(1);
+    assertThat(ran.out()).contains("service tcp/443");
+    assertThat(run("diff", "--by", "taste", old.toString(), logged.toString()).code()).isEqualTo(2);
+  }
+
+  @Test
+  void aRulebaseIsReadFromStandardInputAndSeveralAreChecked(@TempDir Path folder)
+      throws IOException {
+    String text = Files.readString(Path.of(QUAY));
+    InputStream before = System.in;
+    try {
+      System.setIn(new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8)));
+      assertThat(run("check", "-").out()).isEqualTo(run("check", QUAY).out().replace(QUAY, "-"));
+      System.setIn(new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8)));
+      assertThat(run("diff", QUAY, "-").code()).isZero();
+    } finally {
+      System.setIn(before);
+    }
+    Path copy = Files.writeString(folder.resolve("copy.json"), text);
+    Ran several = run("check", "--format", "json", copy.toString(), QUAY);
+    assertThat(several.out()).contains("copy.json").contains(QUAY);
+    assertThat(several.code()).isEqualTo(run("check", QUAY).code());
   }
 
   @Test

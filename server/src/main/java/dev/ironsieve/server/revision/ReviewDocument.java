@@ -40,7 +40,7 @@ public record ReviewDocument(
    * @param name of that rule
    */
   public record ChangedVerdict(
-      String rule, String name, @Schema(required = true) EditionEffect.VerdictEffect connections) {}
+      @Schema(required = true) EditionEffect.VerdictEffect connections, String rule, String name) {}
 
   /** A finding, with the rule that it is about. */
   public record RuleFinding(

@@ -91,7 +91,7 @@ class Reviews {
           .computeIfAbsent(cause == null ? "" : cause.id(), id -> new ArrayList<>())
           .add(
               new ReviewDocument.ChangedVerdict(
-                  cause == null ? null : cause.id(), cause == null ? null : cause.name(), effect));
+                  effect, cause == null ? null : cause.id(), cause == null ? null : cause.name()));
     }
     return byCause.values().stream().flatMap(List::stream).toList();
   }
