@@ -13,8 +13,8 @@ import java.math.BigInteger;
 import java.util.Optional;
 
 /**
- * Too broad: a rule that allows and narrows none of the parts that count. A rule that lists every
- * value of a coordinate narrows it all the same.
+ * Too broad: a rule that allows and narrows none of the coordinates that count. A criterion that
+ * lists every value narrows nothing.
  */
 final class TooBroad {
   private TooBroad() {}

@@ -35,7 +35,7 @@ class CheckResultTest {
   void everyCheckComesOutAsPlainFirstMatchSays() {
     List<Connection> all = SmallWorld.connectionsWithTerms();
     int flipped = 0;
-    for (int seed = 0; seed < Rounds.of(60); seed++) {
+    for (int seed = 0; seed < Rounds.of(120); seed++) {
       Random random = new Random(seed);
       Rulebase base = new SmallWorld(seed, true).rulebase(8);
       List<Connection> tried = new ArrayList<>();

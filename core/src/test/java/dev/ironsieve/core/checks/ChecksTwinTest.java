@@ -171,7 +171,9 @@ class ChecksTwinTest {
         checks.add(new Check(connection, is));
       }
       Connection wrong = points.get(random.nextInt(points.size()));
-      Check failing = new Check(wrong, Verdict.CAUTION);
+      Verdict decided = right.decide(wrong).map(Rule::verdict).orElse(Verdict.DROP);
+      Check failing =
+          new Check(wrong, decided == Verdict.CAUTION ? Verdict.ALLOW : Verdict.CAUTION);
       Check vague =
           new Check(
               new Connection(Connection.Endpoint.NOT_KNOWN, Connection.Endpoint.NOT_KNOWN, 6, 1, 5),

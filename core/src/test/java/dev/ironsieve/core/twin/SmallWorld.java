@@ -214,9 +214,9 @@ public final class SmallWorld {
         addresses(),
         services(),
         terms(),
-        Verdict.values()[random.nextInt(3)],
+        Verdict.values()[random.nextInt(Verdict.values().length)],
         random.nextInt(3) == 0 ? Opening.OPENED : Opening.SEALED,
-        Logging.OFF,
+        withTerms ? Logging.values()[random.nextInt(Logging.values().length)] : Logging.OFF,
         withTerms && random.nextInt(4) == 0 ? "narrow" : null,
         withTerms && random.nextInt(4) == 0 ? "MIND" : null,
         "");
