@@ -29,7 +29,10 @@ export default function AccountsPage() {
             <select
               aria-label={`Role of ${account.displayName}`}
               value={account.role}
-              onChange={(e) => run(() => api.changeAccount(account.name, { role: e.target.value }))}
+              onChange={(e) => {
+                const role = e.target.value;
+                run(() => api.changeAccount(account.name, { role }));
+              }}
               className="rounded border border-line px-1 py-px"
             >
               {ROLES.map((role) => (
