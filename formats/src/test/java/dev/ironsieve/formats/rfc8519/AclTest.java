@@ -135,7 +135,10 @@ class AclTest {
     assertThat(error.faults().getFirst().path()).isEqualTo(path);
   }
 
-  /** Random rulebases, written, read back, and compared on every point of their small worlds. */
+  /**
+   * Random rulebases, written, read back, and compared on every point of their small worlds. What a
+   * rule asks that no standard field says leaves it out, such as a notice or a term it cannot carry.
+   */
   @Test
   void whatIsWrittenDecidesEveryConnectionAlikeUnlessItIsReported() {
     List<Connection> all = SmallWorld.connections();
@@ -172,7 +175,7 @@ class AclTest {
       whole += disabledOnly ? 1 : 0;
       partly += disabledOnly ? 0 : 1;
     }
-    assertThat(whole).as("written whole, against %d partly", partly).isGreaterThan(150);
+    assertThat(whole).as("written whole, against %d partly", partly).isGreaterThan(100);
   }
 
   private static Rulebase withZonesOf(Rulebase base, Rulebase zones) {
