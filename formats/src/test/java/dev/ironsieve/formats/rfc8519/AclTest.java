@@ -136,8 +136,8 @@ class AclTest {
   }
 
   /**
-   * Random rulebases, written, read back, and compared on every point of their small worlds. A
-   * rule that says what no standard field can say is left out and named.
+   * Random rulebases, written, read back, and compared on every point of their small worlds. A rule
+   * that says what no standard field can say is left out and named.
    */
   @Test
   void whatIsWrittenDecidesEveryConnectionAlikeUnlessItIsReported() {
