@@ -14,7 +14,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-/** Every migration on a database with data in it, in a schema of its own. */
+/** Runs every database migration in a new schema that already holds rows. */
 class MigrationTest {
   private static final String SCHEMA = "migrations_of_data";
 

@@ -136,8 +136,8 @@ class AclTest {
   }
 
   /**
-   * Random rulebases, written, read back, and compared on every point of their small worlds. A rule
-   * that says what no standard field can say is left out and named.
+   * Random rulebases, written, read back, and compared on every point of their small worlds. The
+   * standard has no verdict "caution": the writer leaves out every rule with it.
    */
   @Test
   void whatIsWrittenDecidesEveryConnectionAlikeUnlessItIsReported() {
@@ -170,12 +170,17 @@ class AclTest {
             .as("seed %d, %s", seed, connection)
             .isEqualTo(first.decide(connection).map(Rule::verdict));
       }
-      boolean disabledOnly =
-          base.rules().stream().noneMatch(r -> r.enabled() && leftOut.contains(r.name()));
-      whole += disabledOnly ? 1 : 0;
-      partly += disabledOnly ? 0 : 1;
+      List<Rule> enabled = base.rules().stream().filter(Rule::enabled).toList();
+      assertThat(enabled)
+          .filteredOn(rule -> rule.verdict() == Verdict.CAUTION)
+          .allMatch(rule -> leftOut.contains(rule.name()));
+      boolean allElse =
+          enabled.stream()
+              .noneMatch(r -> r.verdict() != Verdict.CAUTION && leftOut.contains(r.name()));
+      whole += allElse ? 1 : 0;
+      partly += allElse ? 0 : 1;
     }
-    assertThat(whole).as("written whole, against %d partly", partly).isGreaterThan(100);
+    assertThat(whole).as("written whole, against %d partly", partly).isGreaterThan(150);
   }
 
   private static Rulebase withZonesOf(Rulebase base, Rulebase zones) {
