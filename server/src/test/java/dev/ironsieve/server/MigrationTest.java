@@ -14,7 +14,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-/** Runs every database migration in a new schema that already holds rows. */
+/** Runs the database migrations in a new schema, with rows inserted after the first one. */
 class MigrationTest {
   private static final String SCHEMA = "migrations_of_data";
 
