@@ -8,7 +8,6 @@ import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.space.Box;
-import dev.ironsieve.core.space.Resolution;
 import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
 import java.util.List;
@@ -82,28 +81,14 @@ final class UnseenFeature {
 
   /** Whether the rule matches some paths of a host but not others, in sealed connections. */
   private static boolean namesPaths(int handle, RuleIndex index) {
-    Resolution resolution = index.resolution();
-    for (int i = 0; i < resolution.vocabularies().size(); i++) {
-      if (resolution.vocabularies().get(i).coordinate() == Coordinate.SITE) {
-        IntSet wanted = index.match(handle).terms().get(i);
-        return !wanted.equals(resolution.anyTerms().get(i))
-            && mayBeEncrypted(handle, index)
-            && tellsPathsApart(wanted, i, resolution);
-      }
+    int axis = index.space().axis(Coordinate.SITE) - Space.TERMS;
+    if (axis < 0 || index.rule(handle).term(Coordinate.SITE).isAny()) {
+      return false;
     }
-    return false;
-  }
-
-  private static boolean tellsPathsApart(IntSet wanted, int vocabulary, Resolution resolution) {
-    for (int i = 0; i < wanted.intervals(); i++) {
-      for (int value = wanted.first(i); value <= wanted.last(i); value++) {
-        if (resolution.vocabularies().get(vocabulary).values().get(value).indexOf('/') >= 0
-            && !wanted.containsAll(resolution.known(vocabulary, Coordinate.SITE, value))) {
-          return true;
-        }
-      }
-    }
-    return false;
+    IntSet wanted = index.match(handle).terms().get(axis);
+    return mayBeEncrypted(handle, index)
+        && index.resolution().sitesAlike().stream()
+            .anyMatch(alike -> wanted.intersects(alike) && !wanted.containsAll(alike));
   }
 
   /** Whether it holds on the port of HTTPS, over TCP or QUIC. */

@@ -4,7 +4,7 @@ import java.util.Map;
 
 /** Builds a rule from the parts of another; {@link #build} checks the result. */
 public final class RuleBuilder {
-  private final String id;
+  private String id;
   private final String name;
   private boolean enabled;
   private boolean unfinished;
@@ -42,6 +42,12 @@ public final class RuleBuilder {
     note = rule.note();
     validity = rule.validity();
     ownership = rule.ownership();
+  }
+
+  /** The id: the result is another rule. */
+  public RuleBuilder id(String value) {
+    id = value;
+    return this;
   }
 
   /** The source zones and addresses. */

@@ -2,6 +2,7 @@ package dev.ironsieve.core.model;
 
 import java.time.DateTimeException;
 import java.time.DayOfWeek;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.EnumSet;
 import java.util.List;
@@ -71,6 +72,12 @@ public final class ScheduleText {
             NAMES.get(minuteOfWeek / ScheduleItem.DAY),
             minuteOfWeek % ScheduleItem.DAY / 60,
             minuteOfWeek % 60);
+  }
+
+  /** The minute of the week of a local time. */
+  public static int minuteOfWeek(LocalDateTime at) {
+    return (at.getDayOfWeek().getValue() - 1) * ScheduleItem.DAY
+        + at.toLocalTime().toSecondOfDay() / 60;
   }
 
   /** The minute of the week, or -1. */

@@ -243,6 +243,14 @@ public final class Resolution {
     return coordinate == Coordinate.APPLICATION ? applications.notToldFrom(own) : own;
   }
 
+  /**
+   * The groups of sites that look alike in sealed connections: the values of each host that rules
+   * tell apart by path.
+   */
+  public List<IntSet> sitesAlike() {
+    return terms.sitesAlike();
+  }
+
   public ResolvedMatch match(Rule rule) {
     List<ResolvedMatch.ServiceConjunct> conjunct = services.set(rule.services());
     List<IntSet> values = terms.sets(rule);

@@ -27,6 +27,7 @@ final class TermNames {
   private final List<Map<String, IntSet>> meanings = new ArrayList<>(); // by vocabulary
   private final List<Map<String, Integer>> numbers = new ArrayList<>(); // of values as written
   private final List<ValueFinder> finders = new ArrayList<>(); // by vocabulary
+  private final List<HostGroups> hostGroups = new ArrayList<>(); // by vocabulary
   private final List<Map<Criterion<String>, IntSet>> sets = new ArrayList<>(); // by vocabulary
   private final List<int[]> later = new ArrayList<>(); // by vocabulary: what stands for each value
   private final LocalDate day;
@@ -49,6 +50,8 @@ final class TermNames {
       all.add(sameValues ? like.any.get(place) : IntSet.range(0, vocabulary.values().size() - 1));
       numbers.add(sameValues ? like.numbers.get(place) : numbers(vocabulary));
       finders.add(sameValues ? like.finders.get(place) : new ValueFinder(vocabulary));
+      hostGroups.add(
+          sameValues ? like.hostGroups.get(place) : new HostGroups(vocabulary, finders.get(place)));
       meanings.add(same ? like.meanings.get(place) : vocabulary.meanings());
       sets.add(same ? like.sets.get(place) : new ConcurrentHashMap<>());
       later.add(sameValues ? like.later.get(place) : TimeVocabulary.from(day, vocabulary));
@@ -260,6 +263,12 @@ final class TermNames {
       meanings.get(vocabulary).get(name).forEach(value -> out.get(value).add(own));
     }
     return out;
+  }
+
+  /** The groups of sites that look alike in sealed connections; none without sites. */
+  List<IntSet> sitesAlike() {
+    Integer place = places.get(Coordinate.SITE);
+    return place == null ? List.of() : hostGroups.get(place).groups();
   }
 
   /**

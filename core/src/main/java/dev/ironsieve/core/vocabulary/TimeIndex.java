@@ -1,9 +1,7 @@
 package dev.ironsieve.core.vocabulary;
 
-import dev.ironsieve.core.model.ScheduleItem;
 import dev.ironsieve.core.model.ScheduleText;
 import java.time.DateTimeException;
-import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.Arrays;
 import java.util.List;
@@ -74,11 +72,7 @@ final class TimeIndex {
   }
 
   private static LocalDateTime moment(String name, int at, String word) {
-    if (at < 0) {
-      return null;
-    }
-    String said = name.substring(at + word.length());
-    return said.indexOf('T') < 0 ? LocalDate.parse(said).atStartOfDay() : LocalDateTime.parse(said);
+    return at < 0 ? null : TimeVocabulary.moment(name.substring(at + word.length()));
   }
 
   /**
@@ -94,9 +88,7 @@ final class TimeIndex {
       } catch (DateTimeException e) {
         return Optional.empty();
       }
-      minute =
-          (at.getDayOfWeek().getValue() - 1) * ScheduleItem.DAY
-              + at.toLocalTime().toSecondOfDay() / 60;
+      minute = ScheduleText.minuteOfWeek(at);
     } else if (cuts.length > 0) {
       return Optional.empty();
     }

@@ -8,11 +8,13 @@ import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.sets.IntSet;
 import java.time.DayOfWeek;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.HashMap;
@@ -20,15 +22,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.IntStream;
 
 /**
  * The vocabulary of time, derived from the times in rules and schedules. The week is cut into
- * slices, and the days into spans, at every start and end; a value is a slice in a span:
+ * slices, and the days into spans, at every start and end; a value is a slice in a span, if it
+ * occurs there (a span from Tuesday to Thursday has no Monday):
  *
  * <pre>
  *   "mon 06:00"                         from then to the next slice, if no rule uses dates
  *   "mon 06:00 before 2026-12-24"       the first span
- *   "mon 06:00 from 2026-12-24"         any other span
+ *   "mon 06:00 from 2026-12-24"         any other span that has this slice
  *   "mon 06:00 from 2026-12-24T23:00"   one that begins within a day
  * </pre>
  *
@@ -176,14 +180,15 @@ public final class TimeVocabulary {
     TreeSet<LocalDateTime> spans = new TreeSet<>(); // where the second and later ones begin
     asked.forEach(one -> one.times.forEach(time -> time.cut(slices, spans)));
     Cuts cuts = new Cuts(List.copyOf(slices), List.copyOf(spans));
+    List<int[]> occurring = cuts.occurring();
     List<Vocabulary.Term> terms = new ArrayList<>();
-    asked.forEach(one -> terms.add(new Vocabulary.Term(one.name, cuts.where(one))));
-    return new Vocabulary(Coordinate.TIME, "as written", cuts.names(), terms);
+    asked.forEach(one -> terms.add(new Vocabulary.Term(one.name, cuts.where(one, occurring))));
+    return new Vocabulary(Coordinate.TIME, "as written", cuts.names(occurring), terms);
   }
 
   /**
    * For each value the one that stands for it from a day on: itself, or for a value that is over by
-   * then the same slice of the first span that is not.
+   * then the same slice of the next span that has it.
    *
    * @param day in the gateway's time zone; null for ever
    * @return null if each stands for itself
@@ -193,30 +198,60 @@ public final class TimeVocabulary {
       return null;
     }
     List<String> names = vocabulary.values();
-    int slices = 0;
-    while (slices < names.size() && names.get(slices).contains(BEFORE)) {
-      slices++;
-    }
-    if (slices == 0) {
+    if (names.isEmpty() || !names.getFirst().contains(BEFORE)) {
       return null;
     }
-    int first = 0; // of the first span that is not over
-    while (first + slices < names.size() && beginsUntil(day, names.get(first + slices))) {
-      first += slices;
+    int[] starts = new int[names.size()];
+    LocalDateTime[] begins = new LocalDateTime[names.size()]; // of its span; null for ever before
+    TreeSet<LocalDateTime> spans = new TreeSet<>();
+    TreeSet<Integer> slices =
+        new TreeSet<>(); // first minutes: those of the first span, which has all
+    for (int value = 0; value < starts.length; value++) {
+      String name = names.get(value);
+      boolean first = name.contains(BEFORE);
+      String word = first ? BEFORE : FROM;
+      int at = name.indexOf(word);
+      starts[value] = ScheduleText.minuteOfWeek(name.substring(0, at));
+      if (first) {
+        slices.add(starts[value]);
+      }
+      begins[value] = first ? null : moment(name.substring(at + word.length()));
+      if (!first) {
+        spans.add(begins[value]);
+      }
     }
-    if (first == 0) {
-      return null;
-    }
+    LocalDateTime now = day.atStartOfDay();
     int[] out = new int[names.size()];
-    for (int value = 0; value < out.length; value++) {
-      out[value] = value < first ? first + value % slices : value;
+    boolean changed = false;
+    Map<Integer, Integer> next = new HashMap<>(); // by slice, the value that is not over
+    for (int value = out.length - 1; value >= 0; value--) {
+      LocalDateTime span = begins[value];
+      LocalDateTime end = span == null ? spans.first() : spans.higher(span);
+      int slice = slices.floor(starts[value]);
+      Integer after = slices.higher(slice);
+      int sliceEnd = after == null ? ScheduleItem.WEEK : after;
+      LocalDateTime begin = span == null || span.isBefore(now) ? now : span;
+      boolean over = end != null && (!begin.isBefore(end) || !occurs(slice, sliceEnd, begin, end));
+      if (!over) {
+        next.put(slice, value);
+      }
+      out[value] = next.get(slice);
+      changed |= over;
     }
-    return out;
+    return changed ? out : null;
   }
 
-  private static boolean beginsUntil(LocalDate day, String name) {
-    String said = name.substring(name.indexOf(FROM) + FROM.length());
-    return !LocalDate.parse(said.split("T")[0]).isAfter(day);
+  /** The time at which a span begins, from the name of a value. */
+  static LocalDateTime moment(String said) {
+    return said.indexOf('T') < 0 ? LocalDate.parse(said).atStartOfDay() : LocalDateTime.parse(said);
+  }
+
+  /** Whether a slice of the week occurs between two times, the second not included. */
+  private static boolean occurs(int start, int end, LocalDateTime from, LocalDateTime to) {
+    long length = Duration.between(from, to).toMinutes();
+    int first = ScheduleText.minuteOfWeek(from);
+    int wait = Math.floorMod(start - first, ScheduleItem.WEEK);
+    return wait < length || (start <= first && first < end);
   }
 
   /**
@@ -224,6 +259,8 @@ public final class TimeVocabulary {
    * @param spans when all spans but the first begin
    */
   private record Cuts(List<Integer> slices, List<LocalDateTime> spans) {
+    private static final Duration WEEK = Duration.ofDays(7);
+
     Cuts {
       long values = (long) slices.size() * (spans.size() + 1);
       if (values > MOST_VALUES) {
@@ -234,17 +271,48 @@ public final class TimeVocabulary {
       }
     }
 
-    List<String> names() {
+    /** Whether every slice of the week occurs in a span: in those of at least a week. */
+    private boolean isWhole(int span) {
+      return span == 0
+          || span == spans.size()
+          || Duration.between(spans.get(span - 1), spans.get(span)).compareTo(WEEK) >= 0;
+    }
+
+    private boolean occurs(int slice, int span) {
+      int end = slice + 1 < slices.size() ? slices.get(slice + 1) : ScheduleItem.WEEK;
+      return TimeVocabulary.occurs(slices.get(slice), end, spans.get(span - 1), spans.get(span));
+    }
+
+    /** The first minute of the week of a slice in a span; its own first unless it is cut there. */
+    private int firstMinute(int slice, int span) {
+      int start = slices.get(slice);
+      if (isWhole(span)
+          || TimeVocabulary.occurs(start, start, spans.get(span - 1), spans.get(span))) {
+        return start;
+      }
+      return ScheduleText.minuteOfWeek(spans.get(span - 1));
+    }
+
+    /** Of each span the slices that occur there, ascending. */
+    List<int[]> occurring() {
+      int[] all = IntStream.range(0, slices.size()).toArray();
+      List<int[]> out = new ArrayList<>();
+      for (int i = 0; i <= spans.size(); i++) {
+        int span = i;
+        out.add(isWhole(i) ? all : Arrays.stream(all).filter(s -> occurs(s, span)).toArray());
+      }
+      return out;
+    }
+
+    List<String> names(List<int[]> occurring) {
       List<String> out = new ArrayList<>();
       for (int span = 0; span <= spans.size(); span++) {
-        for (int slice : slices) {
-          String name = ScheduleText.minute(slice);
-          out.add(
-              spans.isEmpty()
-                  ? name
-                  : span == 0
-                      ? name + BEFORE + said(spans.get(0))
-                      : name + FROM + said(spans.get(span - 1)));
+        String days =
+            spans.isEmpty()
+                ? ""
+                : span == 0 ? BEFORE + said(spans.get(0)) : FROM + said(spans.get(span - 1));
+        for (int slice : occurring.get(span)) {
+          out.add(ScheduleText.minute(firstMinute(slice, span)) + days);
         }
       }
       return out;
@@ -256,7 +324,11 @@ public final class TimeVocabulary {
     }
 
     /** The values whose first moment fits; it stands for the whole value. */
-    IntSet where(Asked asked) {
+    IntSet where(Asked asked, List<int[]> occurring) {
+      int[] firstValues = new int[occurring.size()]; // of each span
+      for (int span = 1; span < firstValues.length; span++) {
+        firstValues[span] = firstValues[span - 1] + occurring.get(span - 1).length;
+      }
       IntSet.Builder out = new IntSet.Builder();
       Map<List<Integer>, IntSet> known = new HashMap<>(); // by how far clocks are ahead
       asked
@@ -268,13 +340,25 @@ public final class TimeVocabulary {
                   IntSet held =
                       known.computeIfAbsent(
                           asked.ahead(first), ahead -> asked.inWeek(slices, ahead));
-                  int before = span * slices.size();
-                  for (int i = 0; i < held.intervals(); i++) {
-                    out.addInOrder(before + held.first(i), before + held.last(i));
-                  }
+                  addValues(held, occurring.get(span), firstValues[span], out);
                 }
               });
       return out.build();
+    }
+
+    /** Adds the values of those slices of a span that are held. */
+    private void addValues(IntSet held, int[] occurring, int firstValue, IntSet.Builder out) {
+      if (occurring.length == slices.size()) {
+        for (int i = 0; i < held.intervals(); i++) {
+          out.addInOrder(firstValue + held.first(i), firstValue + held.last(i));
+        }
+        return;
+      }
+      for (int i = 0; i < occurring.length; i++) {
+        if (held.contains(occurring[i])) {
+          out.addInOrder(firstValue + i, firstValue + i);
+        }
+      }
     }
 
     private LocalDateTime first(int span) {

@@ -16,6 +16,7 @@ import dev.ironsieve.core.twin.SlowNeeds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.core.twin.Tried;
+import dev.ironsieve.core.twin.WideWorld;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashMap;
@@ -225,6 +226,21 @@ class AnalysisTwinTest {
               "seed " + seed, new LiveAnalysis(base), new Tried(base, WITH_TERMS), WITH_TERMS)
           .run();
     }
+  }
+
+  @Test
+  void agreesWhereRulesAskForHostsDevicesFilesAndTimes() {
+    int empty = 0;
+    for (int seed = 0; seed < Rounds.of(300); seed++) {
+      WideWorld world = new WideWorld(seed);
+      Rulebase base = world.rulebase(8);
+      LiveAnalysis live = new LiveAnalysis(base);
+      List<Connection> points = world.points();
+      new Comparison("seed " + seed, live, new Tried(base, points), points).run();
+      empty +=
+          (int) live.standings().values().stream().filter(Standing.Empty.class::isInstance).count();
+    }
+    assertThat(empty).isGreaterThan(Rounds.least(30));
   }
 
   @Test

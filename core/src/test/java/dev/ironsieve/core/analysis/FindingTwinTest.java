@@ -6,6 +6,7 @@ import dev.ironsieve.core.model.Breadth;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
@@ -13,13 +14,16 @@ import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
+import dev.ironsieve.core.twin.WideWorld;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Random;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 
 /** Mergeable and too broad, by trying every connection of small worlds. */
@@ -46,39 +50,14 @@ class FindingTwinTest {
   }
 
   private static Rule likeButServices(Rule above, Rule other) {
-    return copy(above, other.id())
-        .matching(
-            above.fromZones(),
-            above.fromAddresses(),
-            above.toZones(),
-            above.toAddresses(),
-            other.services());
+    return above.edit().id(other.id()).services(other.services()).build();
   }
 
   private static Rule likeButPerson(Rule above, Rule other) {
     Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
     terms.putAll(above.terms());
     terms.put(Coordinate.PERSON, other.term(Coordinate.PERSON));
-    return copy(above, other.id()).asking(terms);
-  }
-
-  private static Rule copy(Rule rule, String id) {
-    return new Rule(
-        id,
-        rule.name(),
-        rule.enabled(),
-        rule.fromZones(),
-        rule.fromAddresses(),
-        rule.toZones(),
-        rule.toAddresses(),
-        rule.services(),
-        rule.terms(),
-        rule.verdict(),
-        rule.opening(),
-        rule.logging(),
-        rule.ratePlan(),
-        rule.notice(),
-        rule.note());
+    return above.edit().id(other.id()).terms(terms).build();
   }
 
   private static boolean has(LiveAnalysis live, Rule rule, Finding.Kind kind) {
@@ -188,5 +167,69 @@ class FindingTwinTest {
       }
     }
     assertThat(broad).isGreaterThan(Rounds.least(100));
+  }
+
+  /**
+   * Whether a sealed rule holds for a connection but not for another that differs in nothing but
+   * what shows in opened connections.
+   */
+  private static boolean isUnseen(
+      Rule rule, SlowRules slow, List<Connection> points, Coordinate by) {
+    if (!rule.isInForce() || rule.opening() == Opening.OPENED) {
+      return false;
+    }
+    Map<Object, Boolean> held = new HashMap<>(); // by all that shows in sealed connections
+    for (Connection point : points) {
+      Map<Coordinate, String> terms = new EnumMap<>(point.terms());
+      String hidden = terms.get(by);
+      terms.put(by, by == Coordinate.SITE ? hidden.split("/")[0] : hidden.split(":")[0]);
+      boolean holds = slow.holds(rule, point);
+      Boolean other = held.putIfAbsent(point.saying(terms), holds);
+      if (other != null && other != holds) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static void unseen(
+      int seed, Rulebase base, List<Connection> points, Coordinate by, AtomicInteger count) {
+    LiveAnalysis live = new LiveAnalysis(base);
+    SlowRules slow = new SlowRules(base);
+    for (Rule rule : base.rules()) {
+      if (points.stream().noneMatch(point -> slow.holds(rule, point))) {
+        continue; // empty
+      }
+      boolean expected = isUnseen(rule, slow, points, by);
+      assertThat(has(live, rule, Finding.Kind.UNSEEN_FEATURE))
+          .as("seed %d, %s", seed, rule)
+          .isEqualTo(expected);
+      count.addAndGet(expected ? 1 : 0);
+    }
+  }
+
+  @Test
+  void aSealedRuleThatTellsFeaturesApartHasAnUnseenFeature() {
+    AtomicInteger count = new AtomicInteger();
+    for (int seed = 0; seed < Rounds.of(300); seed++) {
+      unseen(seed, rulebase(seed), POINTS, Coordinate.APPLICATION, count);
+    }
+    assertThat(count.get()).isGreaterThan(Rounds.least(60));
+  }
+
+  /** Paths show in plain connections, so only port 443 is looked at. */
+  @Test
+  void aSealedRuleThatTellsPathsApartHasAnUnseenFeature() {
+    AtomicInteger count = new AtomicInteger();
+    for (int seed = 0; seed < Rounds.of(300); seed++) {
+      WideWorld world = new WideWorld(seed);
+      Rulebase base = world.rulebase(6);
+      List<Connection> points = new ArrayList<>(world.points());
+      points.removeIf(point -> point.detail() != 443);
+      if (points.getFirst().terms().containsKey(Coordinate.SITE)) {
+        unseen(seed, base, points, Coordinate.SITE, count);
+      }
+    }
+    assertThat(count.get()).isGreaterThan(Rounds.least(20));
   }
 }

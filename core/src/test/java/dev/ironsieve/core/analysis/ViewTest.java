@@ -135,19 +135,6 @@ class ViewTest {
   }
 
   private static Rule logged(Rule rule) {
-    return new Rule(
-        rule.id(),
-        rule.name(),
-        rule.enabled(),
-        rule.fromZones(),
-        rule.fromAddresses(),
-        rule.toZones(),
-        rule.toAddresses(),
-        rule.services(),
-        rule.terms(),
-        rule.verdict(),
-        rule.opening(),
-        Logging.BOTH,
-        rule.note());
+    return rule.edit().logging(Logging.BOTH).build();
   }
 }

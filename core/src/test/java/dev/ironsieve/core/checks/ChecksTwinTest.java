@@ -3,6 +3,8 @@ package dev.ironsieve.core.checks;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
@@ -14,8 +16,10 @@ import dev.ironsieve.core.twin.Tried;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
@@ -40,21 +44,7 @@ class ChecksTwinTest {
           continue;
         }
         Verdict other = rule.verdict() == Verdict.CAUTION ? Verdict.ALLOW : Verdict.CAUTION;
-        Rule changed =
-            new Rule(
-                rule.id(),
-                rule.name(),
-                true,
-                rule.fromZones(),
-                rule.fromAddresses(),
-                rule.toZones(),
-                rule.toAddresses(),
-                rule.services(),
-                rule.terms(),
-                other,
-                rule.opening(),
-                rule.logging(),
-                rule.note());
+        Rule changed = rule.edit().verdict(other).build();
         add(new Mutant.OtherVerdict(rule.id()), replaced(base, i, changed), right);
         add(new Mutant.Disabled(rule.id()), replaced(base, i, rule.enabled(false)), right);
         int next = i + 1;
@@ -68,12 +58,25 @@ class ChecksTwinTest {
           add(swap, with(base, swapped), right);
         }
         for (Mutant.DroppedCriterion part : Mutant.DroppedCriterion.values()) {
-          if (!part.leftOut(rule).matchesLike(rule)) {
-            Rulebase wider = replaced(base, i, part.leftOut(rule));
-            add(new Mutant.Widened(rule.id(), part), wider, right);
+          Rule wider = without(rule, part);
+          if (!wider.equals(rule)) {
+            add(new Mutant.Widened(rule.id(), part), replaced(base, i, wider), right);
           }
         }
       }
+    }
+
+    private static Rule without(Rule rule, Mutant.DroppedCriterion part) {
+      return switch (part) {
+        case FROM -> rule.edit().from(Criterion.any(), Criterion.any()).build();
+        case TO -> rule.edit().to(Criterion.any(), Criterion.any()).build();
+        case SERVICE -> rule.edit().services(Criterion.any()).build();
+        case PERSON, DEVICE, SITE, APPLICATION, FILE_KIND, TIME -> {
+          Map<Coordinate, Criterion<String>> terms = new HashMap<>(rule.terms());
+          terms.keySet().removeIf(coordinate -> coordinate.name().equals(part.name()));
+          yield rule.edit().terms(terms).build();
+        }
+      };
     }
 
     private static Rulebase replaced(Rulebase base, int at, Rule rule) {

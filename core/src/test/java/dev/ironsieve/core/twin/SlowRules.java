@@ -12,13 +12,14 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.ServiceObject;
+import dev.ironsieve.core.model.Validity;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.rulebase.Rulebase;
 import java.util.Collection;
-import java.util.Map;
 import java.util.NoSuchElementException;
 import java.util.Optional;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 
 /** The text of the meaning, word by word: a conjunction of criteria, the first rule decides. */
 public record SlowRules(Rulebase rulebase) {
@@ -48,35 +49,42 @@ public record SlowRules(Rulebase rulebase) {
         && holds(rule.toAddresses(), item -> in(item, c.to()))
         && holds(rule.services(), item -> in(item, c))
         && !any(rule.services().except(), item -> mayBeUsual(item, c))
-        && !any(rule.terms().entrySet(), asked -> !holdsTerm(asked.getKey(), asked.getValue(), c));
+        && !any(rule.terms().entrySet(), asked -> !holdsTerm(asked.getKey(), asked.getValue(), c))
+        && isValid(rule.validity(), c);
+  }
+
+  private boolean isValid(Validity validity, Connection c) {
+    return validity.equals(Validity.ALWAYS)
+        || values(Coordinate.TIME, c).allMatch(value -> SlowTerms.isValid(validity, value));
+  }
+
+  /** The value that a connection has, or every value if it has none. */
+  private Stream<String> values(Coordinate coordinate, Connection c) {
+    String value = c.terms().get(coordinate);
+    return value == null
+        ? rulebase.vocabulary(coordinate).orElseThrow().values().stream()
+        : Stream.of(value);
   }
 
   /** What is left out stands for every value: the criterion holds if it holds for all of them. */
   private boolean holdsTerm(Coordinate coordinate, Criterion<String> asked, Connection c) {
-    if (c.terms().containsKey(coordinate)) {
-      return holds(asked, name -> means(coordinate, name, c));
-    }
-    Vocabulary vocabulary = rulebase.vocabulary(coordinate).orElseThrow();
-    return vocabulary.values().stream()
-        .map(value -> c.saying(Map.of(coordinate, value)))
-        .allMatch(full -> holds(asked, name -> means(coordinate, name, full)));
+    return values(coordinate, c)
+        .allMatch(value -> holds(asked, name -> means(coordinate, name, value)));
   }
 
-  /** Whether a name stands for the value that the connection has, or for a set that holds it. */
-  private boolean means(Coordinate coordinate, String name, Connection c) {
-    String value = c.terms().get(coordinate);
-    Vocabulary vocabulary =
-        rulebase.vocabularies().stream()
-            .filter(v -> v.coordinate() == coordinate)
-            .findFirst()
-            .orElseThrow();
-    if (value == null) {
-      return false;
-    }
-    return name.equals(value)
-        || vocabulary.terms().stream()
-            .filter(term -> term.name().equals(name))
-            .anyMatch(term -> term.members().contains(vocabulary.values().indexOf(value)));
+  /** Whether a name stands for a value, or for a set that holds it. */
+  private boolean means(Coordinate coordinate, String name, String value) {
+    return switch (coordinate) {
+      case PERSON, APPLICATION -> {
+        Vocabulary vocabulary = rulebase.vocabulary(coordinate).orElseThrow();
+        yield name.equals(value)
+            || vocabulary.terms().stream()
+                .filter(term -> term.name().equals(name))
+                .anyMatch(term -> term.members().contains(vocabulary.values().indexOf(value)));
+      }
+      case SITE, DEVICE, FILE_KIND, TIME ->
+          new SlowTerms(rulebase.termObjects()).holds(coordinate, name, value);
+    };
   }
 
   private static <T> boolean holds(Criterion<T> criterion, Predicate<T> test) {
@@ -114,7 +122,7 @@ public record SlowRules(Rulebase rulebase) {
         return set.addresses().ranges().stream().anyMatch(range -> range.contains(end.address()));
       }
     }
-    AddressObject object = first(rulebase.addresses(), o -> o.name().equals(name));
+    AddressObject object = first(rulebase.addresses(), o -> o.name().equalsIgnoreCase(name));
     return any(object.members(), member -> in(member, end));
   }
 
@@ -134,7 +142,7 @@ public record SlowRules(Rulebase rulebase) {
       return onUsualPorts(c);
     }
     String name = ((ServiceItem.Named) item).name();
-    ServiceObject object = first(rulebase.services(), o -> o.name().equals(name));
+    ServiceObject object = first(rulebase.services(), o -> o.name().equalsIgnoreCase(name));
     return any(object.members(), member -> in(member, c));
   }
 

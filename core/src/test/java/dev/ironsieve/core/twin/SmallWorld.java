@@ -237,17 +237,7 @@ public final class SmallWorld {
   }
 
   private Criterion<String> criterion(List<String> from, int oneIn) {
-    List<String> items = new ArrayList<>();
-    List<String> except = new ArrayList<>();
-    if (random.nextInt(oneIn) == 0) {
-      for (int i = random.nextInt(3); i >= 0; i--) {
-        items.add(from.get(random.nextInt(from.size())));
-      }
-    }
-    if (random.nextInt(6) == 0) {
-      except.add(from.get(random.nextInt(from.size())));
-    }
-    return new Criterion<>(items, except);
+    return new Picks(random).criterion(from, oneIn);
   }
 
   private static List<AddressRange> ranges(String... texts) {
