@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -23,10 +24,12 @@ import org.junit.jupiter.api.io.TempDir;
 /** The process of a gateway, killed at random instants while one revision follows the other. */
 class KilledGatewayTest {
   private static final int ROUNDS = 20;
-  private static final int LONGEST_LIFE = 1500; // milliseconds
+  private static final int MOST_LOOKS = 4; // for its desired revision, before it is killed
+  private static final int PATIENCE = 60; // seconds
 
   @TempDir Path data;
   private final Map<Integer, String> digests = new ConcurrentHashMap<>(); // of all revisions
+  private final Semaphore looks = new Semaphore(0); // one for each since the last kill
   private volatile int revision;
   private volatile int reported; // in force, by the last report
   private volatile byte[] document;
@@ -56,6 +59,7 @@ class KilledGatewayTest {
       answer = "{\"name\": \"North\", \"secret\": \"hush\"}".getBytes(StandardCharsets.UTF_8);
     } else if (path.endsWith("/desired")) {
       answer = publish();
+      looks.release();
     } else if (path.endsWith("/report")) {
       if (body.contains("in force")) {
         reported = Integer.parseInt(body.replaceAll(".*\"revision\":(\\d+).*", "$1"));
@@ -78,23 +82,26 @@ class KilledGatewayTest {
     http.createContext("/api/gateway/", this::answer);
     http.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
     http.start();
-    int switched = 0;
     int last = 0;
     try {
       for (int round = 0; round < ROUNDS; round++) {
+        String as = "seed %d, round %d".formatted(seed, round);
+        looks.drainPermits();
         Process gateway = gateway("http://127.0.0.1:" + http.getAddress().getPort());
-        gateway.waitFor(LONGEST_LIFE / 3 + random.nextInt(LONGEST_LIFE), TimeUnit.MILLISECONDS);
-        assertThat(gateway.isAlive()).as("seed %d, round %d", seed, round).isTrue();
+        int awaited = random.nextInt(MOST_LOOKS + 1); // none: killed while it starts
+        assertThat(looks.tryAcquire(awaited, PATIENCE, TimeUnit.SECONDS)).as(as).isTrue();
+        gateway.waitFor(random.nextInt(awaited == 0 ? 500 : 30), TimeUnit.MILLISECONDS);
+        assertThat(gateway.isAlive()).as(as).isTrue();
         gateway.destroyForcibly().waitFor();
-        int found = checkFolder("seed %d, round %d".formatted(seed, round));
-        assertThat(found).as("seed %d, round %d", seed, round).isGreaterThanOrEqualTo(last);
-        switched += found > last ? 1 : 0;
+        int found = checkFolder(as);
+        // It looks again only after it switched.
+        assertThat(found).as(as).isGreaterThanOrEqualTo(last + Math.max(0, awaited - 1));
         last = found;
       }
     } finally {
       http.stop(0);
     }
-    assertThat(switched).as("rounds in which it switched").isGreaterThan(ROUNDS / 4);
+    assertThat(last).as("seed %d: switches", seed).isGreaterThan(ROUNDS / 2);
   }
 
   /** The number in force; its document is there, whole, and what was reported is not newer. */

@@ -34,7 +34,7 @@ final class Certificate {
 
   /** Whether the rules below would say the same of all that a rule decides. */
   sealed interface RedundancyProof {
-    /** Without the rule, {@code next} (or the default rule) decides this point otherwise. */
+    /** Without the rule, {@code next} (or the default rule) gives this point another verdict. */
     record Matters(int[] point, int next) implements RedundancyProof {}
 
     /** {@code causes} would say the same; {@code next} would decide the point. */

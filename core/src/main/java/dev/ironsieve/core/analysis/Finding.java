@@ -78,7 +78,7 @@ public record Finding(
     CORRELATED(Severity.NOTE),
     /** It contains the match of an earlier rule with another verdict that decides something. */
     GENERALISED(Severity.NOTE),
-    /** It allows, and narrows nothing of what counts; see {@link Breadth}. */
+    /** It allows, and narrows none of the dimensions that count; see {@link Breadth}. */
     TOO_BROAD(Severity.WARNING),
     /** It allows an application for a source to which no rule allows one that it needs. */
     UNMET_NEED(Severity.WARNING),

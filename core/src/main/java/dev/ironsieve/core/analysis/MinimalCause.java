@@ -26,7 +26,7 @@ import java.util.function.IntFunction;
 final class MinimalCause {
   /**
    * @param rules the rules to blame
-   * @param minimality what is proven of them
+   * @param minimality how small they are proven to be
    */
   record Result(IntSet rules, Minimality minimality) {
     boolean smallest() {

@@ -21,7 +21,7 @@ final class Questions {
   /** Rules in the way that are walked out of, from each of these points. */
   private static final int STEPS_OF_A_WALK = 4;
 
-  /** And from a corner where nothing else is tried: most of what more would find, others find. */
+  /** Tries from a corner where nothing else is tried; more rarely find anything new. */
   private static final int STEPS_FROM_A_CORNER = 1;
 
   /** Rules that hold a point of which the widest is looked for. */
@@ -50,7 +50,7 @@ final class Questions {
 
   /** Something that stands in the way at a point: a rule, by its handle, or one of these. */
   interface Obstacle {
-    /** The point is what was looked for. */
+    /** The point is a solution. */
     int NOTHING = -1;
 
     /** Leaving one rule does not help here. */

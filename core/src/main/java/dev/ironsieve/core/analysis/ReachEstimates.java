@@ -174,7 +174,7 @@ final class ReachEstimates {
   }
 
   /**
-   * Leaves out what may be otherwise after an update of the order.
+   * Drops the estimates that may differ after an update of the order.
    *
    * @param met handles of rules of whose match more or less may get through
    * @return handles of other rules whose sample is another now; of more than a few rules these are

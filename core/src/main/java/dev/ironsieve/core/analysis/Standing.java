@@ -40,7 +40,7 @@ public sealed interface Standing {
   /**
    * The budget ran out before it was settled.
    *
-   * @param question what was not settled
+   * @param question the open question
    * @param steps the budget
    */
   record Undecided(String question, long steps) implements Standing {}

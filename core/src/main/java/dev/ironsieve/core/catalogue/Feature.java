@@ -7,7 +7,7 @@ package dev.ironsieve.core.catalogue;
  *     encrypted
  */
 public record Feature(String name, boolean seenSealed) {
-  /** Stands for whatever of an application is none of its features. */
+  /** Stands for all use of an application outside its features. */
   public static final String OTHER_USE = "other use";
 
   public Feature {

@@ -14,7 +14,7 @@ public sealed interface Mutant {
   /** The id of the rule that it is made with. */
   String rule();
 
-  /** The rule does something else with whatever it decides. */
+  /** The rule has another verdict. */
   record OtherVerdict(String rule) implements Mutant {}
 
   /** The rule is disabled. */
@@ -23,10 +23,10 @@ public sealed interface Mutant {
   /** The rule changes places with the next one that is enabled. */
   record Swapped(String rule, String next) implements Mutant {}
 
-  /** The rule no longer asks for one thing. */
+  /** The rule loses one criterion. */
   record Widened(String rule, DroppedCriterion part) implements Mutant {}
 
-  /** A thing that a rule asks for. */
+  /** A criterion that a mutant drops. */
   enum DroppedCriterion {
     FROM,
     TO,
@@ -38,7 +38,7 @@ public sealed interface Mutant {
     FILE_KIND,
     TIME;
 
-    /** Whether the rule asks for it. */
+    /** Whether the rule has this criterion. */
     boolean isAskedBy(Rule rule) {
       return switch (this) {
         case FROM -> !rule.fromZones().isAny() || !rule.fromAddresses().isAny();

@@ -23,7 +23,7 @@ public final class BoxPartition {
     /** One that is wanted. It meets no other that is wanted. */
     record Wanted(int within, int[] outside) implements Region {}
 
-    /** One that only tells what is not wanted. */
+    /** A region that is not wanted. */
     record Unwanted(int within, int[] outside) implements Region {}
   }
 

@@ -90,7 +90,7 @@ public record Difference(
     return aspect.of(one).equals(aspect.of(other));
   }
 
-  /** Whether nothing is decided otherwise, for certain. */
+  /** Whether it is proven that no decision differs. */
   public boolean isEmpty() {
     return parts.isEmpty() && complete;
   }

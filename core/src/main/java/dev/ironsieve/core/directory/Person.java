@@ -11,7 +11,7 @@ import java.util.TreeMap;
  *
  * @param id what the directory knows them by, such as a uid; unique, any case
  * @param name what people call them; several may be called the same
- * @param attributes what else the directory says of them: values by attribute, each attribute with
+ * @param attributes further attributes in the directory: values by attribute, each attribute with
  *     at least one
  */
 public record Person(String id, String name, Map<String, List<String>> attributes) {

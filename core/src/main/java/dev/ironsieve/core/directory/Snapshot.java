@@ -18,7 +18,7 @@ import java.util.Map;
  * @param edition such as {@code 2026-11-23 07:00}
  * @param people by id
  * @param groups by id
- * @param remarks what was odd in the directory, for people
+ * @param remarks oddities of the directory, in sentences
  */
 public record Snapshot(
     String edition, List<Person> people, List<Group> groups, List<String> remarks) {

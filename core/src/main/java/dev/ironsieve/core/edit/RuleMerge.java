@@ -29,7 +29,7 @@ public final class RuleMerge {
    * @param mine the rules as one person wants them, who saw none of the changes since
    * @param inverses what takes back the changes since that concern these rules, oldest first
    * @param now the rulebase with these changes
-   * @return nothing if both changed one part otherwise, or if what was there before is not known
+   * @return empty if both changed one part differently, or if the state before is not known
    */
   public static Optional<List<Rule>> merged(List<Rule> mine, List<Edit> inverses, Rulebase now) {
     Map<String, Rule> before = new HashMap<>();
@@ -76,7 +76,7 @@ public final class RuleMerge {
    * One rule with the changes of both.
    *
    * @param before the rule that both saw
-   * @return nothing if both changed one part otherwise
+   * @return empty if both changed one part differently
    */
   public static Optional<Rule> merged(Rule before, Rule mine, Rule theirs) {
     RuleMerge merge = new RuleMerge();

@@ -12,7 +12,7 @@ import java.util.function.Function;
  *
  * @param added names of those that are new
  * @param removed names of those that are no longer there
- * @param changed what became otherwise of each that stayed, in words, by its name
+ * @param changed the changes of each entry that stayed, in words, by its name
  */
 public record EditionChange(
     List<String> added, List<String> removed, Map<String, List<String>> changed) {
@@ -21,7 +21,7 @@ public record EditionChange(
    *
    * @param before the things of the older edition by what they are known by
    * @param name what people call a thing
-   * @param differences what is otherwise of two that are not equal, in words
+   * @param differences the differences of two entries that are not equal, in words
    */
   public static <T> EditionChange between(
       Map<String, T> before,
@@ -49,7 +49,7 @@ public record EditionChange(
     return new EditionChange(added, removed, changed);
   }
 
-  /** Adds to {@code out} that something is otherwise, if it is. */
+  /** Adds a difference to {@code out}, if there is one. */
   public static void say(List<String> out, String what, Object was, Object is) {
     if (!was.equals(is)) {
       out.add(what + " from " + words(was) + " to " + words(is));

@@ -50,7 +50,7 @@ public enum Stage {
    *     out to be, from top to bottom
    * @param sealed whether the connection is encrypted and not opened, so that nothing more is ever
    *     known of it
-   * @param decided what is done with the connection once all is known of it
+   * @param decided the final decision, once all is known
    */
   public record Answer(
       Stage stage, Rule decides, List<Rule> open, boolean sealed, Verdict decided) {

@@ -16,7 +16,7 @@ import java.util.Map;
  * @param detail destination port, or ICMP type * 256 + code, or {@link #UNKNOWN}; 0 for protocols
  *     that have neither
  * @param sourcePort 0 to 65535, or {@link #UNKNOWN}
- * @param terms names of values of the rulebase's vocabularies; what is left out is unknown
+ * @param terms names of values of the rulebase's vocabularies; a missing coordinate is unknown
  */
 public record Connection(
     Endpoint from,

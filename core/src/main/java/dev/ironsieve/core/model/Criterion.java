@@ -10,7 +10,7 @@ import java.util.function.UnaryOperator;
  * for everything, so {@code any} less nothing narrows nothing.
  *
  * @param items alternatives; empty for any
- * @param except what is taken out again
+ * @param except exceptions from the items
  */
 public record Criterion<T>(List<T> items, List<T> except) {
   /** Most items, and most exceptions, of one criterion. */

@@ -1,6 +1,6 @@
 package dev.ironsieve.core.model;
 
-/** A part of a rulebase that cannot stand: says which, what was expected and what was found. */
+/** A part of a rulebase is invalid: names the part, the expected and the found value. */
 public final class InvalidModel extends RuntimeException {
   private final String place;
   private final String expected;

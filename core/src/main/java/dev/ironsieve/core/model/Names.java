@@ -103,7 +103,7 @@ public final class Names {
   /**
    * The keys of names.
    *
-   * @param kind of what they are names
+   * @param kind the kind of object that has these names
    * @throws InvalidModel if two are the same
    */
   public static Set<String> unique(String kind, List<String> names) {

@@ -8,7 +8,7 @@ import java.util.List;
  *
  * @param owner who answers for it; empty if nobody is named
  * @param ticket the request that it was made for; empty for none
- * @param tags words to find it by, each once whatever the case of its letters
+ * @param tags words to find it by, each once; letter case does not matter
  */
 public record Ownership(String owner, String ticket, List<String> tags) {
   /** Most tags of one rule. */

@@ -259,7 +259,7 @@ public record Rule(
     return edit().unfinished(unfinished).build();
   }
 
-  /** Whether the criteria of {@code other} are equal, whatever else differs. */
+  /** Whether the criteria of {@code other} are equal; other parts may differ. */
   public boolean matchesLike(Rule other) {
     return fromZones.equals(other.fromZones)
         && fromAddresses.equals(other.fromAddresses)

@@ -3,7 +3,7 @@ package dev.ironsieve.core.model;
 /**
  * A saved check: a connection with its expected verdict, run after every change.
  *
- * @param connection as a connection line says it, which may say what is gone by now
+ * @param connection a connection line; it may name objects that no longer exist
  * @param rule id of the rule that must decide; null if any may
  */
 public record SavedCheck(String name, String connection, Verdict expected, String rule) {

@@ -18,7 +18,7 @@ import java.util.Set;
  * @param edition which edition of its source this is, for people
  * @param values every value by name; its place in the list is its number
  * @param terms the named sets
- * @param applications what the edition says of each application, if these are its uses
+ * @param applications facts of each application; only for the coordinate of applications
  */
 public record Vocabulary(
     Coordinate coordinate,

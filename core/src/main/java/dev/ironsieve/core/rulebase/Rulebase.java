@@ -21,10 +21,8 @@ import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * Rules in order, with their zones and objects. Every name that is used exists, names and ids are
@@ -83,57 +81,38 @@ public final class Rulebase {
       GatewaySettings gatewaySettings,
       List<Section> sections) {
     this(
-        name,
-        zones,
-        addresses,
-        services,
-        termObjects,
-        pinned,
-        feeds,
-        gatewaySettings,
-        List.of(),
-        sections,
-        Map.of(),
-        null);
+        new RulebaseBuilder()
+            .name(name)
+            .zones(zones)
+            .addresses(addresses)
+            .services(services)
+            .termObjects(termObjects)
+            .pinned(pinned)
+            .feeds(feeds)
+            .gatewaySettings(gatewaySettings)
+            .sections(sections));
   }
 
-  /**
-   * The same, with classes for the items of another rulebase.
-   *
-   * @param others hosts, times and device states that need classes too
-   * @param before another state with mostly the same, already checked parts; or null
-   */
-  private Rulebase(
-      String name,
-      List<Zone> zones,
-      List<AddressObject> addresses,
-      List<ServiceObject> services,
-      List<TermObject> termObjects,
-      List<Vocabulary> pinned,
-      List<Feed> feeds,
-      GatewaySettings gatewaySettings,
-      List<SavedCheck> checks,
-      List<Section> sections,
-      Map<Coordinate, Set<String>> others,
-      Rulebase before) {
-    this.name = Names.checkTitle("rulebase", name);
-    this.zones = List.copyOf(zones);
-    this.addresses = List.copyOf(addresses);
-    this.services = List.copyOf(services);
-    this.termObjects =
-        termObjects.stream().sorted(Comparator.comparing(TermObject::kind)).toList(); // by kind
-    this.pinned = List.copyOf(pinned);
-    this.feeds = List.copyOf(feeds);
-    this.gatewaySettings = gatewaySettings;
-    this.checks = checked(checks);
-    this.sections = List.copyOf(sections);
-    rules = rules(this.sections);
+  Rulebase(RulebaseBuilder parts) {
+    name = Names.checkTitle("rulebase", parts.name);
+    zones = List.copyOf(parts.zones);
+    addresses = List.copyOf(parts.addresses);
+    services = List.copyOf(parts.services);
+    termObjects =
+        parts.termObjects.stream().sorted(Comparator.comparing(TermObject::kind)).toList();
+    pinned = List.copyOf(parts.pinned);
+    feeds = List.copyOf(parts.feeds);
+    gatewaySettings = parts.gatewaySettings;
+    checks = checked(parts.checks);
+    sections = List.copyOf(parts.sections);
+    rules = rules(sections);
     written =
         new DerivedVocabularies(
-            this.pinned, this.termObjects, this.feeds, rules, gatewaySettings.timeZone(), others);
-    vocabularies = written.with(this.pinned);
+            pinned, termObjects, feeds, rules, gatewaySettings.timeZone(), parts.others);
+    vocabularies = written.with(pinned);
+    Rulebase before = parts.before;
     check = new RulebaseCheck(this, before == null ? null : before.check);
-    check.sections(this.sections);
+    check.sections(sections);
     boolean known = before != null && check.knowsAllOf(before.check);
     check.rules(rules, known ? before.rules : List.of());
   }
@@ -147,15 +126,13 @@ public final class Rulebase {
       List<Vocabulary> pinned,
       List<Section> sections) {
     this(
-        name,
-        zones,
-        addresses,
-        services,
-        List.of(),
-        pinned,
-        List.of(),
-        GatewaySettings.NONE,
-        sections);
+        new RulebaseBuilder()
+            .name(name)
+            .zones(zones)
+            .addresses(addresses)
+            .services(services)
+            .pinned(pinned)
+            .sections(sections));
   }
 
   /** Another state of a rulebase's rules, which say the same hosts, times and states of devices. */
@@ -179,30 +156,20 @@ public final class Rulebase {
     check.rules(rules, before.rules);
   }
 
-  /** Another with the same checks. */
-  private Rulebase made(
-      String name,
-      List<Zone> zones,
-      List<AddressObject> addresses,
-      List<ServiceObject> services,
-      List<TermObject> termObjects,
-      List<Vocabulary> pinned,
-      List<Feed> feeds,
-      GatewaySettings gatewaySettings,
-      List<Section> sections) {
-    return new Rulebase(
-        name,
-        zones,
-        addresses,
-        services,
-        termObjects,
-        pinned,
-        feeds,
-        gatewaySettings,
-        checks,
-        sections,
-        Map.of(),
-        this);
+  /** A builder with the parts of this rulebase. */
+  private RulebaseBuilder edit() {
+    return new RulebaseBuilder()
+        .name(name)
+        .zones(zones)
+        .addresses(addresses)
+        .services(services)
+        .termObjects(termObjects)
+        .pinned(pinned)
+        .feeds(feeds)
+        .gatewaySettings(gatewaySettings)
+        .checks(checks)
+        .sections(sections)
+        .before(this);
   }
 
   private static List<SavedCheck> checked(List<SavedCheck> checks) {
@@ -308,14 +275,12 @@ public final class Rulebase {
 
   /** With other rate plans or notices, and rules. */
   public Rulebase withGatewaySettings(GatewaySettings gatewaySettings, List<Section> sections) {
-    return made(
-        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
+    return edit().gatewaySettings(gatewaySettings).sections(sections).build();
   }
 
   /** With other feeds. */
   public Rulebase withFeeds(List<Feed> feeds) {
-    return made(
-        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
+    return edit().feeds(feeds).build();
   }
 
   /** All vocabularies, pinned and derived. */
@@ -348,7 +313,7 @@ public final class Rulebase {
     List<Rule> nextRules = rules(next);
     return written.isOf(rules, nextRules)
         ? new Rulebase(this, checks, next, nextRules)
-        : made(name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, next);
+        : edit().sections(next).build();
   }
 
   /** With other zones, objects and rules; they change together, so that names keep fitting. */
@@ -357,20 +322,17 @@ public final class Rulebase {
       List<AddressObject> addresses,
       List<ServiceObject> services,
       List<Section> sections) {
-    return made(
-        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
+    return edit().zones(zones).addresses(addresses).services(services).sections(sections).build();
   }
 
   /** With other host lists, schedules or device states, and rules. */
   public Rulebase withTermObjects(List<TermObject> termObjects, List<Section> sections) {
-    return made(
-        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
+    return edit().termObjects(termObjects).sections(sections).build();
   }
 
   /** With other pinned editions. */
   public Rulebase withPinned(List<Vocabulary> pinned) {
-    return made(
-        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
+    return edit().pinned(pinned).build();
   }
 
   /**
@@ -378,19 +340,7 @@ public final class Rulebase {
    * says, so that both have the same values.
    */
   public Rulebase tellingApart(Rulebase other) {
-    return new Rulebase(
-        name,
-        zones,
-        addresses,
-        services,
-        termObjects,
-        pinned,
-        feeds,
-        gatewaySettings,
-        checks,
-        sections,
-        other.written.members(),
-        this);
+    return edit().others(other.written.members()).build();
   }
 
   /**
@@ -423,7 +373,7 @@ public final class Rulebase {
     return written.saysAllOf(other.written);
   }
 
-  /** Whether every name has the same meaning in another rulebase, whatever its rules. */
+  /** Whether every name has the same meaning in another rulebase; the rules may differ. */
   public boolean namesMeanAsIn(Rulebase other) {
     return tellsApartAsIn(other)
         && addresses.equals(other.addresses)
@@ -444,9 +394,9 @@ public final class Rulebase {
     return vocabularies.stream().filter(v -> v.coordinate() == coordinate).findFirst();
   }
 
+  /** With another name. */
   public Rulebase named(String name) {
-    return made(
-        name, zones, addresses, services, termObjects, pinned, feeds, gatewaySettings, sections);
+    return edit().name(name).build();
   }
 
   /** The rules that mention {@code name}, themselves or through objects that mention it. */

@@ -46,7 +46,7 @@ final class BlockFormat {
 
   static final int NUMBER = 32; // of a box, behind where its record is
 
-  /** At least so many axes have rows; if not as many are narrowed, some are of what is present. */
+  /** The fewest axes that have rows; with fewer narrowed axes, unnarrowed ones get rows too. */
   static final int LEAST = 3;
 
   static final int END_OF_LEAST = HEADERS + LEAST * HEADER; // of their headers

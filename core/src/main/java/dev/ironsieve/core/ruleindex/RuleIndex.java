@@ -65,7 +65,7 @@ public final class RuleIndex {
   /**
    * @param resolution knows the names in {@code all}
    * @param all the rules in order
-   * @param space tells apart whatever they match
+   * @param space its axes are cut at the borders of their matches
    */
   public RuleIndex(Resolution resolution, List<Rule> all, Space space) {
     this(resolution, all, matches(resolution, all), space);
@@ -96,7 +96,7 @@ public final class RuleIndex {
   }
 
   /**
-   * A space that tells apart whatever some rules match.
+   * A space whose axes are cut at the borders of the matches of some rules.
    *
    * @param others more matches to tell apart, of rules with the same zones and values
    */

@@ -1,8 +1,8 @@
 package dev.ironsieve.core.sets;
 
 /**
- * Thrown if a text from a person or a file cannot be parsed; has what was expected and found. Says
- * where in the text, what was expected and what was found.
+ * Thrown if a text from a person or a file cannot be parsed: has the place in the text, the
+ * expected and the found value.
  */
 public final class InvalidText extends RuntimeException {
   private static final int SHOWN = 80;

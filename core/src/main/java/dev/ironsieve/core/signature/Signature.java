@@ -30,7 +30,7 @@ public record Signature(String feature, List<Condition> conditions) {
     }
   }
 
-  /** The sum of what the conditions weigh. */
+  /** The sum of the conditions' weights. */
   int weight() {
     return conditions.stream().mapToInt(Condition::weight).sum();
   }

@@ -12,7 +12,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 
-/** Makes the axes of a {@link Space}: cuts each so that it tells apart whatever the matches say. */
+/** Builds the axes of a {@link Space}: cuts each at the borders of all matches. */
 final class AxesBuilder {
   private final Resolution resolution;
   private final Collection<ResolvedMatch> matches;

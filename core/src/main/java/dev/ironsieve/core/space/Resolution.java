@@ -192,7 +192,7 @@ public final class Resolution {
     return terms.day();
   }
 
-  /** Whether a connection is not at a time that is over by the day from which on times count. */
+  /** Whether the time of a connection is not before the day from which times count. */
   public boolean counts(Connection connection) {
     for (int i = 0; i < vocabularies().size(); i++) {
       String said = connection.terms().get(vocabularies().get(i).coordinate());
@@ -204,7 +204,7 @@ public final class Resolution {
     return true;
   }
 
-  /** The value that stands for one of a time that is over; else the value itself. */
+  /** The value that stands for a past time; for others the value itself. */
   int counting(int vocabulary, int value) {
     return terms.counting(vocabulary, value);
   }

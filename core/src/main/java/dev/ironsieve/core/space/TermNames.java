@@ -173,7 +173,7 @@ final class TermNames {
     return counting(place, in);
   }
 
-  /** The values with what is over replaced by what stands for it, so that only the rest counts. */
+  /** The values, with past times replaced by the values that stand for them. */
   private IntSet counting(int place, IntSet values) {
     int[] instead = later.get(place);
     if (instead == null) {
@@ -188,7 +188,7 @@ final class TermNames {
     return out.build();
   }
 
-  /** The value that stands for one that is over; else the value itself. */
+  /** The value that stands for a past time; for others the value itself. */
   int counting(int place, int value) {
     int[] instead = later.get(place);
     return instead == null ? value : instead[value];

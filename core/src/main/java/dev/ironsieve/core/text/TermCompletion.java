@@ -31,7 +31,7 @@ public final class TermCompletion {
    * The names that fit, best first: those that are the text, begin with it, have a word that does,
    * and contain it; among these, sets before values, and short names before long ones. O(names).
    *
-   * @param text what was typed; nothing fits everything
+   * @param text the typed text; an empty one matches everything
    * @param most how many are wanted
    */
   public static List<Option> of(List<Vocabulary> vocabularies, String text, int most) {

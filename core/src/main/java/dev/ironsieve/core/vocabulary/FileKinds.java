@@ -304,7 +304,7 @@ public final class FileKinds {
     ALL.add(new FileKind(name, family, beginnings, begins, null, words(endings), words(types)));
   }
 
-  /** A kind of which some files begin otherwise: with a space, a comment, or in another form. */
+  /** A kind whose files may also begin with a space, a comment, or another form. */
   private static void loose(
       String family, String name, List<String> beginnings, String endings, String types) {
     ALL.add(new FileKind(name, family, beginnings, false, null, words(endings), words(types)));

@@ -8,8 +8,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 
 /**
- * Finds the value of a vocabulary that a text names. What that takes is made ready when it is first
- * needed. Several threads may ask at once.
+ * Finds the value of a vocabulary that a text names. The index is built at the first look-up.
+ * Several threads may look up at once.
  */
 public final class ValueFinder {
   /** So many answers are remembered; those that are asked for often are among them soon. */

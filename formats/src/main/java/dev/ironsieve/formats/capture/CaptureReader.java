@@ -60,7 +60,7 @@ final class CaptureReader {
    * Reads all packets.
    *
    * @param file what to call the input in complaints
-   * @return what is wrong with the end of the file, or null if nothing is
+   * @return the fault at the end of the file, or null if there is none
    * @throws InvalidDocument if it is no capture, or one that goes wrong in the middle
    */
   static String read(String file, InputStream in, Taker taker) throws IOException {

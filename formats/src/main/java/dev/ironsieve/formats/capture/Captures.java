@@ -17,7 +17,7 @@ public final class Captures {
    * @param connections that were handed on
    * @param passedOver packets that are no IP, cut short, or later fragments
    * @param unknownLinks packets of types of link that are not read here, by the type's number
-   * @param cut what is wrong with the end of the file; null if nothing is
+   * @param cut the fault at the end of the file; null if there is none
    */
   public record Summary(
       long packets,

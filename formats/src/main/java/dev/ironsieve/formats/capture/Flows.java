@@ -128,7 +128,7 @@ final class Flows {
   /**
    * The connections read since the last call.
    *
-   * @param cut what is wrong with the end of it; null if nothing is
+   * @param cut the fault at its end; null if there is none
    */
   Captures.Summary summary(String cut) {
     Captures.Summary out =

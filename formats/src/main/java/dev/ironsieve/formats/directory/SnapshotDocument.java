@@ -8,7 +8,7 @@ import java.util.Map;
  *
  * @param ironSieveDirectory version of the format, 1
  * @param edition such as {@code 2026-11-23 07:00}
- * @param remarks what was odd in the directory
+ * @param remarks oddities of the directory, in sentences
  */
 public record SnapshotDocument(
     Integer ironSieveDirectory,

@@ -4,7 +4,7 @@ package dev.ironsieve.formats.document;
  * A rate plan: a limit and a floor of bandwidth.
  *
  * @param ceiling the most that they get, such as {@code 20 Mbit/s}; no limit if left out
- * @param floor what is kept for them; nothing if left out
+ * @param floor the guaranteed rate; none if left out
  * @param counted {@code all rules}, {@code each rule} or {@code each source}
  * @param mostAtOnce for how many source addresses at once, if it is for each
  * @param note empty if left out

@@ -53,7 +53,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /**
- * Converts documents to the model. Every method takes the JSON path of what it is given, for its
+ * Converts documents to the model. Every method takes the JSON path of its argument, for its
  * complaints, and throws {@link InvalidDocument}.
  */
 public final class ToModel {

@@ -10,7 +10,7 @@ import java.util.List;
  * @param edition which edition of its source this is
  * @param values every value that a connection can have, by name
  * @param sets named sets of values
- * @param applications what the edition says of each application, if these are their uses
+ * @param applications facts of each application; only for the coordinate of applications
  */
 public record VocabularyDocument(
     String coordinate,

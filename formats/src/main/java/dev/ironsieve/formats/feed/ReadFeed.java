@@ -9,8 +9,8 @@ import java.util.List;
  * @param sets made of the good lines
  * @param good how many lines are entries
  * @param bad how many are neither entries nor comments
- * @param faults what is wrong with these, in the order of their lines; with {@value #MOST_FAULTS}
- *     at most
+ * @param faults the faults of these, in the order of their lines; with {@value #MOST_FAULTS} at
+ *     most
  */
 public record ReadFeed(List<FeedSet> sets, int good, int bad, List<Fault> faults) {
   /** Most faults that are kept. */

@@ -35,7 +35,7 @@ final class AccountStore {
     return sql.first(COLUMNS + "where lower(a.name) = lower(?)", AccountStore::read, name);
   }
 
-  /** Whether there is an account, other than those of a demo that is over. */
+  /** Whether an account exists; disabled demo accounts do not count. */
   static boolean any(Sql sql) throws SQLException {
     return sql.first("select 1 from account where not (demo and disabled) limit 1", row -> true)
         .isPresent();

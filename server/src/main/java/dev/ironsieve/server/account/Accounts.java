@@ -214,7 +214,7 @@ public class Accounts {
     return added;
   }
 
-  /** Changes what is not null. Whoever loses a right loses the sessions too. */
+  /** Changes the fields that are not null. An account that loses a right loses its sessions too. */
   public Account change(String name, Role role, Boolean disabled, String password) {
     if (password != null) {
       Account.checkPassword(password);

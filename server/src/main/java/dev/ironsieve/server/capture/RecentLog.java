@@ -48,7 +48,7 @@ public class RecentLog {
   public record Heard(long packets, long connections, List<String> remarks) {}
 
   /**
-   * Reads the next few seconds of what a tap sees, pcap or pcapng.
+   * Reads the next few seconds of a tap's packets, as pcap or pcapng.
    *
    * @throws InvalidDocument if they are none
    */

@@ -10,7 +10,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param fitting how many fit
  * @param people the first of these, by name
  * @param groups names of all groups
- * @param remarks what was odd in the directory
+ * @param remarks oddities of the directory, in sentences
  */
 public record People(
     @Schema(required = true) int total,

@@ -136,7 +136,7 @@ public class DraftQuestions {
                 : CheckResult.of(asked.state().rulebase(), asked.analysis().index()));
   }
 
-  /** The ways to remove what was found about a rule, by the kind of the finding. */
+  /** The repairs of a rule's findings, by the kind of the finding. */
   List<RepairDocument> repairs(long id, String rule, String kind) {
     return ask(
         id,
@@ -150,7 +150,7 @@ public class DraftQuestions {
                     .toList());
   }
 
-  /** Names that rules can say of some coordinates and that fit what was typed, best first. */
+  /** Completions of a typed text: names of some coordinates, best first. */
   List<TermOption> terms(long id, Set<Coordinate> coordinates, String text, int most) {
     List<Vocabulary> vocabularies =
         live.get(id).state().rulebase().named().stream()

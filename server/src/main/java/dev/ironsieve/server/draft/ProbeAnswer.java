@@ -92,7 +92,7 @@ public record ProbeAnswer(
    * The verdict on the connection at one stage.
    *
    * @param stage first packet, handshake or content
-   * @param verdict what is done then
+   * @param verdict the verdict of that case
    * @param rule id of the rule that decides whatever else becomes known, left out for the closing
    *     rule
    * @param open ids of the rules above it that wait for more

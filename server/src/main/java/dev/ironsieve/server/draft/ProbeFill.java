@@ -42,7 +42,7 @@ public class ProbeFill {
   /**
    * A connection with more known of it.
    *
-   * @param remarks what was filled in, and why, in sentences
+   * @param remarks the filled-in terms with their reasons, in sentences
    */
   record Filled(Connection connection, List<String> remarks) {}
 

@@ -7,7 +7,7 @@ import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
 import java.util.List;
 
-/** Ways to remove what was found about a rule; each is an edit like any other. */
+/** The repairs of findings; each is an edit. */
 @Path("/api/rulebases/{rulebase}/draft/rules/{rule}/repairs/{finding}")
 @RolesAllowed(Role.MAY_VIEW)
 public class RepairResource {

@@ -46,7 +46,7 @@ public final class EditionCache<T> {
     return database.inTransaction("listing every " + word, store::all);
   }
 
-  /** The id of what was added; nothing if there is one of that name. */
+  /** The id of the added edition; empty if one of that name exists. */
   public Optional<Long> add(Sql sql, String name, String content, Long account)
       throws SQLException {
     return store.add(sql, name, content, account);

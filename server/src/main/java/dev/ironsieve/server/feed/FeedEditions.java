@@ -60,7 +60,7 @@ public class FeedEditions {
     return report.name().substring(feed.name().length() + 1);
   }
 
-  /** An edition of a feed, with what is known of it. */
+  /** An edition of a feed with its facts. */
   record Edition(Feed feed, StoredFeedEdition report, List<ReadFeed.Fault> faults, Feed before) {}
 
   /**
@@ -106,7 +106,7 @@ public class FeedEditions {
   }
 
   /**
-   * An edition, in whatever state.
+   * An edition in any state.
    *
    * @throws Refusal.NotFound if there is none
    */

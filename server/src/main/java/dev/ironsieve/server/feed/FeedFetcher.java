@@ -30,7 +30,7 @@ final class FeedFetcher {
   /**
    * Fetches a file, redirects followed.
    *
-   * @param etag of what is there already, or null
+   * @param etag the entity tag of the stored edition, or null
    * @param mostBytes how large the file may be
    * @param longest how long all of it may take
    * @throws FeedFault if it is not to be had, or not within these limits

@@ -6,7 +6,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * The request to publish a draft.
  *
  * @param version of the draft that was reviewed
- * @param note what is published, for colleagues; up to 2,000 characters
+ * @param note a summary for colleagues; up to 2,000 characters
  * @param overrideReason why it is published in spite of blockers; left out where there are none
  */
 public record PublishRequest(

@@ -1,0 +1,108 @@
+package dev.ironsieve.acceptance;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** Sections, notes, and several selected rules. */
+class SectionsTest extends OnTheBench {
+  private Locator section(String name) {
+    return page()
+        .getByRole(
+            AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Section " + name).setExact(true));
+  }
+
+  /** Chooses an action from the menu of a section, by keys. */
+  private void choose(String section, String action) {
+    page()
+        .getByLabel("Actions on section " + section, new Page.GetByLabelOptions().setExact(true))
+        .focus();
+    bench.press("Enter");
+    page()
+        .getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName(action).setExact(true))
+        .press("Enter");
+  }
+
+  private String firstSection() {
+    String label = page().locator("[aria-label^='Section ']").first().getAttribute("aria-label");
+    return label.substring("Section ".length());
+  }
+
+  @Test
+  void aSectionIsAddedFilledAndOnlyDeletedWhenItIsEmpty() {
+    String first = firstSection();
+    choose(first, "New section above");
+    assertThat(section("New section")).isVisible();
+    choose("New section", "Add a rule");
+    bench.type("Pilots");
+    bench.press("Enter");
+    Locator pilots = page().locator("[data-rule]").first();
+    assertThat(pilots).containsText("Pilots");
+    assertThat(pilots).hasAttribute("aria-rowindex", "1");
+
+    choose(first, "Delete (when empty)");
+    assertThat(page().getByRole(AriaRole.ALERT)).containsText("an empty section");
+    assertThat(section(first)).isVisible();
+
+    pilots.click();
+    bench.press("Delete");
+    assertThat(page().locator("[data-rule]").first()).not().containsText("Pilots");
+    choose("New section", "Delete (when empty)");
+    assertThat(section("New section")).hasCount(0);
+    page().reload();
+    assertThat(section(first)).isVisible();
+    assertThat(section("New section")).hasCount(0);
+  }
+
+  @Test
+  void aNoteIsKeptAndUndone() {
+    bench.focus("h12");
+    Locator note = page().getByLabel("Note", new Page.GetByLabelOptions().setExact(true));
+    String before = note.inputValue();
+    note.fill("Asked for by the harbour master\nuntil the new pier opens");
+    note.press("Control+Enter");
+    page().getByText("all saved").waitFor();
+    page().reload();
+    bench.focus("h12");
+    assertThat(note).hasValue("Asked for by the harbour master\nuntil the new pier opens");
+    bench.focus("h13");
+    assertThat(note).not().hasValue("Asked for by the harbour master\nuntil the new pier opens");
+    bench.focus("h12");
+    bench.press("Control+z");
+    assertThat(note).hasValue(before);
+  }
+
+  @Test
+  void severalSelectedRulesAreDisabledMovedAndDeletedTogether() {
+    List<String> selected = List.of("h12", "h13", "h14");
+    bench.focus("h12");
+    bench.press("Shift+ArrowDown");
+    bench.press("Shift+ArrowDown");
+    for (String id : selected) {
+      assertThat(bench.rule(id)).hasAttribute("aria-selected", "true");
+    }
+    bench.press("Control+/");
+    for (String id : selected) {
+      assertThat(bench.rule(id)).containsText("disabled");
+    }
+    bench.press("Alt+Home");
+    assertThat(bench.rule("h12")).hasAttribute("aria-rowindex", "1");
+    assertThat(bench.rule("h14")).hasAttribute("aria-rowindex", "3");
+    bench.press("Delete");
+    for (String id : selected) {
+      assertThat(bench.rule(id)).hasCount(0);
+    }
+    bench.press("Control+z");
+    assertThat(bench.rule("h14")).hasAttribute("aria-rowindex", "3");
+    bench.press("Control+z");
+    bench.press("Control+z");
+    for (String id : selected) {
+      assertThat(bench.rule(id)).not().containsText("disabled");
+    }
+    assertThat(bench.rule("h12")).hasAttribute("aria-rowindex", "13");
+  }
+}
