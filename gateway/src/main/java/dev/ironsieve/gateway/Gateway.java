@@ -2,11 +2,13 @@ package dev.ironsieve.gateway;
 
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Digest;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
+import dev.ironsieve.gateway.Decisions.InForce;
 import dev.ironsieve.gateway.Revisions.Revision;
 import java.io.IOException;
 import java.time.Duration;
@@ -27,6 +29,7 @@ final class Gateway {
   private final ServerLink server;
   private final Revisions revisions;
   private final Consumer<String> log;
+  private final Consumer<InForce> switched;
   private volatile Matcher matcher; // of the revision in force; null before the first
   private Revision inForce; // null before the first
   private Revision refused; // which is not tried again
@@ -35,11 +38,14 @@ final class Gateway {
 
   /**
    * @param log takes sentences for the operator
+   * @param switched is told each revision as soon as it is in force
    */
-  Gateway(ServerLink server, Revisions revisions, Consumer<String> log) {
+  Gateway(
+      ServerLink server, Revisions revisions, Consumer<String> log, Consumer<InForce> switched) {
     this.server = server;
     this.revisions = revisions;
     this.log = log;
+    this.switched = switched;
   }
 
   /**
@@ -62,8 +68,10 @@ final class Gateway {
     server.use(secret.get());
     Optional<Revision> last = revisions.inForce();
     if (last.isPresent()) {
-      matcher = matcher(revisions.document(last.get()), last.get());
+      InForce decides = made(revisions.document(last.get()), last.get());
+      matcher = decides.matcher();
       inForce = last.get();
+      switched.accept(decides);
       unreported = inForce;
       log.accept("Revision " + inForce.number() + " is in force, from the last run.");
     }
@@ -106,10 +114,10 @@ final class Gateway {
 
   private void take(Revision next) throws IOException, InterruptedException {
     report(next, "fetching", null);
-    Matcher made;
+    InForce made;
     try {
       byte[] document = server.document(next.digest());
-      made = matcher(document, next);
+      made = made(document, next);
       revisions.store(next, document);
     } catch (Unfit e) {
       refused = next;
@@ -119,8 +127,9 @@ final class Gateway {
     }
     report(next, "verified", null);
     revisions.switchTo(next);
-    matcher = made;
+    matcher = made.matcher();
     inForce = next;
+    switched.accept(made);
     refused = null;
     unreported = next;
     log.accept("Revision " + next.number() + " is in force.");
@@ -148,14 +157,15 @@ final class Gateway {
   }
 
   /** Verifies a document and makes its rules ready. */
-  private static Matcher matcher(byte[] document, Revision revision) throws Unfit {
+  private static InForce made(byte[] document, Revision revision) throws Unfit {
     String found = HexFormat.of().formatHex(Digest.of(document));
     if (!found.equals(revision.digest())) {
       throw new Unfit(
           "The digest does not match: expected %s, found %s.".formatted(revision.digest(), found));
     }
     try {
-      return new Matcher(ToModel.rulebase(Json.read(document, RulebaseDocument.class)));
+      Rulebase rulebase = ToModel.rulebase(Json.read(document, RulebaseDocument.class));
+      return new InForce(revision.number(), rulebase, new Matcher(rulebase));
     } catch (InvalidDocument | InvalidModel e) {
       throw new Unfit("The document is not understood: " + e.getMessage());
     }

@@ -1,9 +1,16 @@
 package dev.ironsieve.gateway;
 
+import dev.ironsieve.formats.syslog.SyslogMessage;
 import java.io.IOException;
 import java.net.URI;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.util.HexFormat;
+import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.concurrent.ThreadLocalRandom;
+import java.util.function.Consumer;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -28,6 +35,34 @@ public final class Main implements Callable<Integer> {
       description = "The folder for the gateway's secret and its revisions.")
   private Path data;
 
+  @Option(names = "--name", description = "The gateway's name in its log records.")
+  private String name;
+
+  @Option(
+      names = "--syslog",
+      description = "Where log records go: tcp://host:port, syslog with octet counting (RFC 6587).")
+  private URI syslog;
+
+  @Option(
+      names = "--traffic",
+      description = "Decide generated connections: \"demo\", or a JSON file of patterns.")
+  private String traffic;
+
+  @Option(
+      names = "--rate",
+      defaultValue = "10",
+      description = "Generated connections a second in the busiest hour (${DEFAULT-VALUE}).")
+  private double rate;
+
+  @Option(
+      names = "--history",
+      defaultValue = "0",
+      description = "Hours before the first start for which connections are generated too.")
+  private int history;
+
+  @Option(names = "--seed", defaultValue = "1", description = "Seed of the generator.")
+  private long seed;
+
   public static void main(String[] args) {
     System.exit(new CommandLine(new Main()).execute(args));
   }
@@ -35,11 +70,49 @@ public final class Main implements Callable<Integer> {
   @Override
   public Integer call() throws IOException, InterruptedException {
     try (Revisions revisions = Revisions.open(data)) {
-      Gateway gateway = new Gateway(new ServerLink(server), revisions, System.err::println);
+      boolean first = revisions.inForce().isEmpty();
+      TrafficRun run = traffic == null ? null : trafficRun(first);
+      Gateway gateway =
+          new Gateway(
+              new ServerLink(server),
+              revisions,
+              System.err::println,
+              run == null ? inForce -> {} : run::use);
       gateway.start(token);
+      if (run != null) {
+        Thread.ofPlatform().daemon().name("traffic").start(run);
+      }
       while (true) {
         gateway.follow();
       }
     }
+  }
+
+  private TrafficRun trafficRun(boolean first) throws IOException {
+    List<TrafficPattern> patterns =
+        traffic.equals("demo")
+            ? TrafficGenerator.demo()
+            : TrafficGenerator.read(Files.readAllBytes(Path.of(traffic)));
+    String run = HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong());
+    Decisions decisions = new Decisions(new Reports(senderName(), run, collector()));
+    return new TrafficRun(
+        new TrafficGenerator(patterns, seed),
+        decisions,
+        rate,
+        Duration.ofHours(first ? history : 0),
+        System.err::println);
+  }
+
+  private String senderName() {
+    return name == null ? data.getFileName().toString() : name;
+  }
+
+  private Consumer<SyslogMessage> collector() {
+    if (syslog == null) {
+      return message -> {};
+    }
+    SyslogSender sender = new SyslogSender(syslog, System.err::println);
+    Thread.ofPlatform().daemon().name("syslog").start(sender);
+    return sender;
   }
 }

@@ -90,7 +90,7 @@ class GatewayTest {
 
   private Gateway gateway(Revisions revisions) {
     URI address = URI.create("http://127.0.0.1:" + http.getAddress().getPort());
-    return new Gateway(new ServerLink(address), revisions, log::add);
+    return new Gateway(new ServerLink(address), revisions, log::add, inForce -> {});
   }
 
   private static String decision(Gateway gateway) {

@@ -1,0 +1,21 @@
+package dev.ironsieve.gateway;
+
+import dev.ironsieve.core.model.Connection;
+import java.time.Duration;
+import java.time.Instant;
+
+/**
+ * A connection that somebody opens.
+ *
+ * @param connection with hosts, devices and applications as they are, not as rules name them
+ * @param at when it begins
+ * @param length how long it is open if it is allowed
+ * @param bytes that it moves then, in both directions
+ */
+record Attempt(Connection connection, Instant at, Duration length, long bytes) {
+  private static final int PACKET = 900; // bytes, on average
+
+  long packets() {
+    return 2 + bytes / PACKET;
+  }
+}

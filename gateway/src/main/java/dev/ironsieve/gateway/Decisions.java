@@ -1,0 +1,159 @@
+package dev.ironsieve.gateway;
+
+import dev.ironsieve.core.matcher.Matcher;
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.DefaultRule;
+import dev.ironsieve.core.model.Logging;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.rulebase.Rulebase;
+import dev.ironsieve.core.vocabulary.ValueFinder;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.PriorityQueue;
+
+/**
+ * Decides connections by the revision in force, keeps those that are open, and reports records and
+ * hits. A switch to another revision judges the open ones again. For one thread.
+ */
+final class Decisions {
+  private static final int MOST_OPEN = 50_000;
+
+  private final Reports reports;
+  private final PriorityQueue<Open> open = new PriorityQueue<>(Comparator.comparing(Open::end));
+  private final Map<String, Hits> hits = new HashMap<>(); // by rule; of the default rule by ""
+  private Map<Coordinate, ValueFinder> finders = Map.of();
+  private InForce inForce; // null before the first
+
+  Decisions(Reports reports) {
+    this.reports = reports;
+  }
+
+  /** A revision that decides. */
+  record InForce(int revision, Rulebase rulebase, Matcher matcher) {}
+
+  private record Open(Attempt attempt, Rule rule, Instant end) {}
+
+  /** What one rule decided since the last report. */
+  private static final class Hits {
+    private long connections;
+    private long packets;
+    private long bytes;
+    private Instant first;
+    private Instant last;
+  }
+
+  /**
+   * Switches to another revision. Open connections that it does not let through end now.
+   *
+   * @return how many ended
+   */
+  int use(InForce next, Instant now) {
+    reportHits();
+    inForce = next;
+    finders = finders(next.rulebase());
+    List<Open> before = List.copyOf(open);
+    open.clear();
+    int ended = 0;
+    for (Open one : before) {
+      Optional<Rule> rule = decide(one.attempt().connection(), one.attempt().at());
+      if (rule.isPresent() && rule.get().verdict().letsThrough()) {
+        open.add(new Open(one.attempt(), rule.get(), one.end()));
+      } else {
+        end(new Open(one.attempt(), one.rule(), now));
+        ended++;
+      }
+    }
+    return ended;
+  }
+
+  private static Map<Coordinate, ValueFinder> finders(Rulebase rulebase) {
+    Map<Coordinate, ValueFinder> out = new EnumMap<>(Coordinate.class);
+    rulebase.vocabularies().forEach(v -> out.put(v.coordinate(), new ValueFinder(v)));
+    return out;
+  }
+
+  private Optional<Rule> decide(Connection connection, Instant at) {
+    LocalDateTime time =
+        at.atZone(inForce.rulebase().gatewaySettings().timeZone())
+            .toLocalDateTime()
+            .truncatedTo(ChronoUnit.MINUTES);
+    Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
+    finders.forEach(
+        (coordinate, finder) -> {
+          String text =
+              coordinate == Coordinate.TIME ? time.toString() : connection.terms().get(coordinate);
+          if (text != null) {
+            finder.value(text).ifPresent(value -> terms.put(coordinate, value));
+          }
+        });
+    return inForce.matcher().decide(inForce.matcher().withDefaults(connection.saying(terms)));
+  }
+
+  /** Decides a connection; a record is reported as the rule says. */
+  void decide(Attempt attempt) {
+    Optional<Rule> rule = decide(attempt.connection(), attempt.at());
+    Verdict verdict = DefaultRule.verdict(rule.orElse(null));
+    boolean through = verdict.letsThrough();
+    count(rule, attempt, through);
+    Logging logging = DefaultRule.unless(rule.orElse(null)).logging();
+    boolean refused = !through && logging != Logging.OFF;
+    if (refused || logging == Logging.START || logging == Logging.BOTH) {
+      reports.start(attempt, inForce.revision(), rule.orElse(null));
+    }
+    if (through && open.size() < MOST_OPEN) {
+      open.add(new Open(attempt, rule.orElseThrow(), attempt.at().plus(attempt.length())));
+    }
+  }
+
+  private void count(Optional<Rule> rule, Attempt attempt, boolean through) {
+    Hits one = hits.computeIfAbsent(rule.map(Rule::id).orElse(""), id -> new Hits());
+    one.connections++;
+    one.packets += through ? attempt.packets() : 1;
+    one.bytes += through ? attempt.bytes() : 60;
+    one.first = one.first == null || attempt.at().isBefore(one.first) ? attempt.at() : one.first;
+    one.last = one.last == null || attempt.at().isAfter(one.last) ? attempt.at() : one.last;
+  }
+
+  /** Ends the connections whose time has come. */
+  void endUntil(Instant now) {
+    while (!open.isEmpty() && !open.peek().end().isAfter(now)) {
+      end(open.poll());
+    }
+  }
+
+  private void end(Open one) {
+    Logging logging = one.rule().logging();
+    if (logging == Logging.END || logging == Logging.BOTH) {
+      reports.end(one.attempt(), inForce.revision(), one.rule(), one.end());
+    }
+  }
+
+  /** How many connections are open. */
+  int open() {
+    return open.size();
+  }
+
+  /** Reports what was decided since the last report. */
+  void reportHits() {
+    hits.forEach(
+        (rule, one) ->
+            reports.hits(
+                inForce.revision(),
+                rule.isEmpty() ? null : rule,
+                one.connections,
+                one.packets,
+                one.bytes,
+                one.first,
+                one.last));
+    hits.clear();
+  }
+}
