@@ -93,7 +93,7 @@ final class Reports {
                 c.terms().get(Coordinate.SITE),
                 c.terms().get(Coordinate.APPLICATION),
                 c.terms().get(Coordinate.FILE_KIND))
-            .message());
+            .message(Instant.now()));
   }
 
   /**
@@ -111,6 +111,6 @@ final class Reports {
       Instant last) {
     out.accept(
         new HitRecord(origin(), revision, rule, connections, packets, bytes, first, last)
-            .message());
+            .message(Instant.now()));
   }
 }

@@ -78,8 +78,8 @@ public record DecisionRecord(
     }
   }
 
-  /** The message that carries this record. */
-  public SyslogMessage message() {
+  /** The message that carries this record, sent at a time. */
+  public SyslogMessage message(Instant now) {
     List<Parameter> out = origin.parameters();
     out.add(new Parameter("phase", phase));
     out.add(new Parameter("rev", Integer.toString(revision)));
@@ -104,7 +104,7 @@ public record DecisionRecord(
     return new SyslogMessage(
         SyslogMessage.LOCAL4,
         SyslogMessage.INFORMATIONAL,
-        startedAt.plusMillis(millis),
+        now,
         origin.gateway(),
         "iron-sieve",
         null,

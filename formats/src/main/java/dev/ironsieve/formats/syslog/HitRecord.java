@@ -31,8 +31,8 @@ public record HitRecord(
     Instant lastAt) {
   static final String ELEMENT = "hits@32473";
 
-  /** The message that carries this record. */
-  public SyslogMessage message() {
+  /** The message that carries this record, sent at a time. */
+  public SyslogMessage message(Instant now) {
     List<Parameter> out = origin.parameters();
     DecisionRecord.put(out, "rev", revision);
     DecisionRecord.put(out, "rule", rule);
@@ -44,7 +44,7 @@ public record HitRecord(
     return new SyslogMessage(
         SyslogMessage.LOCAL4,
         SyslogMessage.INFORMATIONAL,
-        lastAt,
+        now,
         origin.gateway(),
         "iron-sieve",
         null,

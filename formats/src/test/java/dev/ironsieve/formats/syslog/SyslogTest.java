@@ -22,6 +22,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** Messages of RFC 5424 and frames of RFC 6587, both ways. */
 class SyslogTest {
+  private static final Instant NOW = Instant.parse("2026-12-01T09:00:02Z");
+
   private static final DecisionRecord DECISION =
       new DecisionRecord(
           new Origin("North \"terminal\"", "k3f9", 12),
@@ -134,7 +136,7 @@ class SyslogTest {
   void anyBytesAreAMessageOrAnErrorAndNothingElse() {
     long seed = System.nanoTime();
     Random random = new Random(seed);
-    byte[] valid = SyslogWriter.write(DECISION.message()).getBytes(StandardCharsets.UTF_8);
+    byte[] valid = SyslogWriter.write(DECISION.message(NOW)).getBytes(StandardCharsets.UTF_8);
     int read = 0;
     for (int round = 0; round < 20_000; round++) {
       byte[] bytes = valid.clone();
@@ -156,7 +158,7 @@ class SyslogTest {
 
   @Test
   void recordsReadBackFromTheirMessages() {
-    String line = SyslogWriter.write(DECISION.message());
+    String line = SyslogWriter.write(DECISION.message(NOW));
     assertThat(DecisionRecord.of(SyslogReader.read(line))).contains(DECISION);
     HitRecord hits =
         new HitRecord(
@@ -168,7 +170,7 @@ class SyslogTest {
             5_000,
             Instant.parse("2026-12-01T09:00:00Z"),
             Instant.parse("2026-12-01T09:00:04Z"));
-    SyslogMessage carried = SyslogReader.read(SyslogWriter.write(hits.message()));
+    SyslogMessage carried = SyslogReader.read(SyslogWriter.write(hits.message(NOW)));
     assertThat(HitRecord.of(carried)).contains(hits);
     assertThat(DecisionRecord.of(carried)).isEmpty();
     String wrong = line.replace("port=\"443\"", "port=\"99999\"");

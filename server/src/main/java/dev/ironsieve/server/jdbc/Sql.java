@@ -1,5 +1,7 @@
 package dev.ironsieve.server.jdbc;
 
+import java.io.IOException;
+import java.io.StringReader;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -10,6 +12,7 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.postgresql.PGConnection;
 
 /** Runs the statements of one transaction. */
 public final class Sql {
@@ -45,6 +48,22 @@ public final class Sql {
   public int change(String sql, Object... values) throws SQLException {
     try (PreparedStatement statement = prepared(sql, values)) {
       return statement.executeUpdate();
+    }
+  }
+
+  /**
+   * Copies rows into a table; much quicker than inserting them.
+   *
+   * @param sql {@code copy … from stdin} in the text format
+   */
+  public void copy(String sql, CopyRows rows) throws SQLException {
+    try {
+      connection
+          .unwrap(PGConnection.class)
+          .getCopyAPI()
+          .copyIn(sql, new StringReader(rows.toString()));
+    } catch (IOException e) {
+      throw new SQLException("copying rows", e);
     }
   }
 

@@ -19,7 +19,7 @@ import java.util.List;
 
 /** Reviews and publishes drafts, and reads revisions. */
 @ApplicationScoped
-class Revisions {
+public class Revisions {
   private final Database database;
   private final Drafts drafts;
   private final Reviews reviews;
@@ -61,7 +61,7 @@ class Revisions {
   }
 
   /** The document of a revision. */
-  RulebaseDocument document(long rulebase, int number) {
+  public RulebaseDocument document(long rulebase, int number) {
     String content =
         database
             .inTransaction(

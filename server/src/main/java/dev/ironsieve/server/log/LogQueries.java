@@ -1,0 +1,139 @@
+package dev.ironsieve.server.log;
+
+import dev.ironsieve.core.sets.Transport;
+import dev.ironsieve.server.jdbc.Sql;
+import dev.ironsieve.server.log.Logs.NamedRule;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/** SQL that asks for log records and hits. */
+final class LogQueries {
+  private static final int HOURS = 24;
+
+  private LogQueries() {}
+
+  /** The name and number of a rule in a revision; null if it has none with that id. */
+  interface Names {
+    NamedRule of(int revision, String rule);
+  }
+
+  static List<LogRow> records(Sql sql, long rulebase, LogFilter filter, int most, Names names)
+      throws SQLException {
+    List<Object> values = new ArrayList<>();
+    values.add(rulebase);
+    values.addAll(filter.values());
+    values.add(most);
+    return sql.list(
+        "select r.*, g.name as gateway from log_record r join gateway g on g.id = r.gateway_id"
+            + " where r.rulebase_id = ?"
+            + filter.condition()
+            + " order by r.at desc, r.id desc limit ?",
+        row -> record(row, names),
+        values.toArray());
+  }
+
+  private static LogRow record(ResultSet row, Names names) throws SQLException {
+    Instant at = Sql.instant(row, "at");
+    int protocol = row.getInt("protocol");
+    String rule = row.getString("rule");
+    NamedRule named = rule == null ? null : names.of(row.getInt("revision"), rule);
+    return new LogRow(
+        at + "_" + row.getLong("id"),
+        at.toString(),
+        row.getString("gateway"),
+        row.getInt("revision"),
+        rule,
+        named == null ? null : named.name(),
+        named == null ? null : named.number(),
+        row.getString("verdict"),
+        row.getString("phase"),
+        row.getLong("millis"),
+        row.getLong("packets"),
+        row.getLong("bytes"),
+        row.getString("from_zone"),
+        row.getString("from_address"),
+        row.getString("to_zone"),
+        row.getString("to_address"),
+        service(protocol, row.getInt("port")),
+        Transport.hasPorts(protocol) ? row.getInt("source_port") : null,
+        row.getString("person"),
+        row.getString("device"),
+        row.getString("site"),
+        row.getString("application"),
+        row.getString("file"));
+  }
+
+  private static String service(int protocol, int detail) {
+    return switch (protocol) {
+      case Transport.TCP -> "tcp/" + detail;
+      case Transport.UDP -> "udp/" + detail;
+      case Transport.SCTP -> "sctp/" + detail;
+      case Transport.ICMP -> "icmp/" + (detail >> 8) + "/" + (detail & 255);
+      case Transport.ICMPV6 -> "icmp6/" + (detail >> 8) + "/" + (detail & 255);
+      default -> "ip/" + protocol;
+    };
+  }
+
+  static List<RuleHits> hits(Sql sql, long rulebase, Instant now) throws SQLException {
+    Instant last = now.truncatedTo(ChronoUnit.HOURS);
+    Instant first = last.minus(HOURS - 1, ChronoUnit.HOURS);
+    Map<String, Long[]> hours = new HashMap<>();
+    sql.list(
+        "select rule, hour, sum(connections) as connections from rule_hits"
+            + " where rulebase_id = ? and hour >= ? group by rule, hour",
+        row -> {
+          long hour = ChronoUnit.HOURS.between(first, Sql.instant(row, "hour"));
+          if (hour < HOURS) {
+            hours.computeIfAbsent(row.getString("rule"), any -> none())[(int) hour] =
+                row.getLong("connections");
+          }
+          return true;
+        },
+        rulebase,
+        first);
+    return sql.list(
+        "select * from rule_hit_total where rulebase_id = ?",
+        row -> {
+          String rule = row.getString("rule");
+          return new RuleHits(
+              rule.isEmpty() ? null : rule,
+              row.getLong("connections"),
+              row.getLong("packets"),
+              row.getLong("bytes"),
+              Sql.instant(row, "first_at").toString(),
+              Sql.instant(row, "last_at").toString(),
+              List.of(hours.getOrDefault(rule, none())));
+        },
+        rulebase);
+  }
+
+  private static Long[] none() {
+    Long[] out = new Long[HOURS];
+    Arrays.fill(out, 0L);
+    return out;
+  }
+
+  static List<LogRun> runs(Sql sql, long rulebase) throws SQLException {
+    return sql.list(
+        "select g.name, s.*, extract(epoch from s.clock_ahead) as ahead from log_sender s"
+            + " join gateway g on g.id = s.gateway_id where g.rulebase_id = ?"
+            + " order by s.last_at desc limit 100",
+        row ->
+            new LogRun(
+                row.getString("name"),
+                row.getLong("next_number") - 1 - row.getLong("lost"),
+                row.getLong("lost"),
+                row.getLong("repeated"),
+                Sql.instant(row, "started_at").toString(),
+                Sql.instant(row, "last_at").toString(),
+                row.getDouble("ahead")),
+        rulebase);
+  }
+}

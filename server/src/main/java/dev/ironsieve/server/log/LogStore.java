@@ -1,0 +1,246 @@
+package dev.ironsieve.server.log;
+
+import dev.ironsieve.formats.syslog.DecisionRecord;
+import dev.ironsieve.formats.syslog.DecisionRecord.Origin;
+import dev.ironsieve.formats.syslog.HitRecord;
+import dev.ironsieve.server.jdbc.CopyRows;
+import dev.ironsieve.server.jdbc.Sql;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+
+/** SQL that stores log records. */
+final class LogStore {
+  private static final String PARTITION = "log_record_";
+  private static final DateTimeFormatter DAY = DateTimeFormatter.BASIC_ISO_DATE;
+
+  private LogStore() {}
+
+  /** A gateway that was not revoked. */
+  record KnownGateway(long id, long rulebase) {}
+
+  /**
+   * A record of a known gateway.
+   *
+   * @param at the time under which it is stored
+   */
+  record Located(LogEntry entry, KnownGateway gateway, Instant at) {}
+
+  /** The gateways, by lower-case name. */
+  static Map<String, KnownGateway> gateways(Sql sql) throws SQLException {
+    Map<String, KnownGateway> out = new HashMap<>();
+    sql.list(
+        "select id, name, rulebase_id from gateway where revoked_at is null",
+        row ->
+            out.put(
+                row.getString("name").toLowerCase(Locale.ROOT),
+                new KnownGateway(row.getLong("id"), row.getLong("rulebase_id"))));
+    return out;
+  }
+
+  /** Adds the partition of a day, if it is not there. */
+  static void addPartition(Sql sql, LocalDate day) throws SQLException {
+    // Two servers must not add the same one at the same time.
+    sql.list("select pg_advisory_xact_lock(hashtext('log_record'))", row -> true);
+    sql.change(
+        "create table if not exists %s%s partition of log_record for values from ('%s') to ('%s')"
+            .formatted(PARTITION, day.format(DAY), day + " 00:00Z", day.plusDays(1) + " 00:00Z"));
+  }
+
+  /** Drops the partitions of the days before another. */
+  static void dropBefore(Sql sql, LocalDate oldest) throws SQLException {
+    List<String> partitions =
+        sql.list(
+            "select c.relname from pg_inherits i join pg_class c on c.oid = i.inhrelid"
+                + " where i.inhparent = 'log_record'::regclass order by c.relname",
+            row -> row.getString(1));
+    for (String partition : partitions) {
+      LocalDate day = LocalDate.parse(partition.substring(PARTITION.length()), DAY);
+      if (day.isBefore(oldest)) {
+        sql.change("drop table " + partition);
+      }
+    }
+    sql.change("delete from rule_hits where hour < ?::date", oldest.toString());
+  }
+
+  private record Run(long gateway, String run) {}
+
+  /** How far the records of one run are stored. */
+  private static final class Progress {
+    private long next;
+    private long lost;
+    private long repeated;
+    private Duration ahead = Duration.ZERO;
+
+    Progress(long next) {
+      this.next = next;
+    }
+
+    /** Whether a record is new. Numbers that it leaves out are lost. */
+    boolean take(long number) {
+      if (number < next) {
+        repeated++;
+        return false;
+      }
+      lost += number - next;
+      next = number + 1;
+      return true;
+    }
+  }
+
+  private record HitKey(long rulebase, String rule, Instant hour, long gateway, int revision) {}
+
+  private static final class Sum {
+    private long connections;
+    private long packets;
+    private long bytes;
+    private Instant first = Instant.MAX;
+    private Instant last = Instant.MIN;
+
+    void add(HitRecord hits) {
+      connections += hits.connections();
+      packets += hits.packets();
+      bytes += hits.bytes();
+      first = hits.firstAt().isBefore(first) ? hits.firstAt() : first;
+      last = hits.lastAt().isAfter(last) ? hits.lastAt() : last;
+    }
+  }
+
+  /** Stores records that are not stored yet; which these are is told by their numbers. */
+  static void store(Sql sql, List<Located> records) throws SQLException {
+    Map<Run, Progress> runs = new LinkedHashMap<>();
+    CopyRows decisions = new CopyRows();
+    Map<HitKey, Sum> hits = new LinkedHashMap<>();
+    boolean anyDecision = false;
+    for (Located record : records) {
+      Origin origin = record.entry().origin();
+      Run run = new Run(record.gateway().id(), origin.run());
+      Progress progress = runs.get(run);
+      if (progress == null) {
+        progress = progress(sql, run);
+        runs.put(run, progress);
+      }
+      if (record.entry().sentAt() != null) {
+        progress.ahead = Duration.between(record.entry().receivedAt(), record.entry().sentAt());
+      }
+      if (!progress.take(origin.sequence())) {
+        continue;
+      }
+      if (record.entry().decision() != null) {
+        decision(decisions, record);
+        anyDecision = true;
+      } else {
+        HitRecord one = record.entry().hits();
+        HitKey key =
+            new HitKey(
+                record.gateway().rulebase(),
+                one.rule() == null ? "" : one.rule(),
+                record.at().truncatedTo(ChronoUnit.HOURS),
+                record.gateway().id(),
+                one.revision());
+        hits.computeIfAbsent(key, any -> new Sum()).add(one);
+      }
+    }
+    if (anyDecision) {
+      sql.copy(COPY, decisions);
+    }
+    storeHits(sql, hits);
+    for (Map.Entry<Run, Progress> run : runs.entrySet()) {
+      Progress progress = run.getValue();
+      sql.change(
+          "update log_sender set next_number = ?, lost = lost + ?, repeated = repeated + ?,"
+              + " last_at = now(), clock_ahead = make_interval(secs => ?)"
+              + " where gateway_id = ? and run = ?",
+          progress.next,
+          progress.lost,
+          progress.repeated,
+          progress.ahead.toMillis() / 1000.0,
+          run.getKey().gateway(),
+          run.getKey().run());
+    }
+  }
+
+  private static Progress progress(Sql sql, Run run) throws SQLException {
+    sql.change(
+        "insert into log_sender (gateway_id, run, next_number) values (?, ?, 1)"
+            + " on conflict do nothing",
+        run.gateway(),
+        run.run());
+    Optional<Long> next =
+        sql.first(
+            "select next_number from log_sender where gateway_id = ? and run = ? for update",
+            row -> row.getLong(1),
+            run.gateway(),
+            run.run());
+    return new Progress(next.orElseThrow());
+  }
+
+  private static final String COPY =
+      "copy log_record (at, received_at, rulebase_id, gateway_id, revision, rule, verdict, phase,"
+          + " millis, packets, bytes, from_zone, from_address, to_zone, to_address, protocol,"
+          + " port, source_port, person, device, site, application, file) from stdin";
+
+  private static void decision(CopyRows out, Located record) {
+    DecisionRecord of = record.entry().decision();
+    out.value(record.at()).value(record.entry().receivedAt());
+    out.value(record.gateway().rulebase()).value(record.gateway().id());
+    out.value(of.revision()).value(of.rule());
+    out.value(of.verdict().name().toLowerCase(Locale.ROOT)).value(of.phase());
+    out.value(of.millis()).value(of.packets()).value(of.bytes());
+    out.value(of.fromZone()).value(of.from()).value(of.toZone()).value(of.to());
+    out.value(of.protocol()).value(of.detail()).value(of.sourcePort());
+    out.value(of.person()).value(of.device()).value(of.site());
+    out.value(of.application()).value(of.file());
+    out.end();
+  }
+
+  private static void storeHits(Sql sql, Map<HitKey, Sum> hits) throws SQLException {
+    // In one order, so that two servers never wait for each other.
+    List<Map.Entry<HitKey, Sum>> inOrder = new ArrayList<>(hits.entrySet());
+    inOrder.sort((a, b) -> a.getKey().toString().compareTo(b.getKey().toString()));
+    for (Map.Entry<HitKey, Sum> entry : inOrder) {
+      HitKey key = entry.getKey();
+      Sum sum = entry.getValue();
+      sql.change(
+          "insert into rule_hits (rulebase_id, rule, hour, gateway_id, revision, connections,"
+              + " packets, bytes) values (?, ?, ?, ?, ?, ?, ?, ?)"
+              + " on conflict (rulebase_id, rule, hour, gateway_id, revision) do update set"
+              + " connections = rule_hits.connections + excluded.connections,"
+              + " packets = rule_hits.packets + excluded.packets,"
+              + " bytes = rule_hits.bytes + excluded.bytes",
+          key.rulebase(),
+          key.rule(),
+          key.hour(),
+          key.gateway(),
+          key.revision(),
+          sum.connections,
+          sum.packets,
+          sum.bytes);
+      sql.change(
+          "insert into rule_hit_total as t (rulebase_id, rule, connections, packets, bytes,"
+              + " first_at, last_at) values (?, ?, ?, ?, ?, ?, ?)"
+              + " on conflict (rulebase_id, rule) do update set"
+              + " connections = t.connections + excluded.connections,"
+              + " packets = t.packets + excluded.packets, bytes = t.bytes + excluded.bytes,"
+              + " first_at = least(t.first_at, excluded.first_at),"
+              + " last_at = greatest(t.last_at, excluded.last_at)",
+          key.rulebase(),
+          key.rule(),
+          sum.connections,
+          sum.packets,
+          sum.bytes,
+          sum.first,
+          sum.last);
+    }
+  }
+}

@@ -1,0 +1,264 @@
+package dev.ironsieve.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.hamcrest.Matchers.containsString;
+
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.sets.Address;
+import dev.ironsieve.formats.syslog.DecisionRecord;
+import dev.ironsieve.formats.syslog.DecisionRecord.Origin;
+import dev.ironsieve.formats.syslog.HitRecord;
+import dev.ironsieve.formats.syslog.SyslogMessage;
+import dev.ironsieve.formats.syslog.SyslogWriter;
+import dev.ironsieve.server.log.SyslogListener;
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.path.json.JsonPath;
+import jakarta.inject.Inject;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.net.DatagramPacket;
+import java.net.DatagramSocket;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.List;
+import java.util.function.BooleanSupplier;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInfo;
+
+/** Syslog of gateways comes in over real sockets, and is asked for. */
+@QuarkusTest
+class LogTest {
+  private static final InetAddress LOOPBACK = InetAddress.getLoopbackAddress();
+  private static final Duration PATIENCE = Duration.ofMinutes(3);
+  private static int tcp; // port
+  private static int udp; // port
+
+  @Inject SyslogListener listener;
+
+  private final Instant now = Instant.now().truncatedTo(ChronoUnit.MILLIS);
+  private Client ines;
+  private long id;
+  private String gateway;
+
+  @BeforeEach
+  void aRulebaseWithAGateway(TestInfo test) {
+    if (tcp == 0) {
+      tcp = listener.listenTcp(new InetSocketAddress(LOOPBACK, 0));
+      udp = listener.listenUdp(new InetSocketAddress(LOOPBACK, 0));
+    }
+    ines = Client.signedIn("ines.calder");
+    gateway = "Logs of " + test.getDisplayName();
+    id = Client.signedIn("ruth.okell").rulebase(gateway);
+    add(gateway);
+  }
+
+  private void add(String name) {
+    Client.signedIn("odile.marsh")
+        .request()
+        .body("{\"name\": \"" + name + "\"}")
+        .post("/api/rulebases/" + id + "/gateways")
+        .then()
+        .statusCode(200);
+  }
+
+  private SyslogMessage decision(long number, String rule, String person, String from) {
+    return new DecisionRecord(
+            new Origin(gateway, "run", number),
+            "end",
+            1,
+            rule,
+            rule == null ? Verdict.DROP : Verdict.ALLOW,
+            now.minusSeconds(60 - number),
+            250,
+            4,
+            1_000,
+            "inside",
+            Address.parse(from),
+            "outside",
+            Address.parse("203.0.113.7"),
+            6,
+            443,
+            50_000,
+            person,
+            null,
+            "www.quay.example",
+            "Lanternreel: view",
+            null)
+        .message(now);
+  }
+
+  private SyslogMessage hits(String run, long number, String rule, long connections) {
+    return new HitRecord(
+            new Origin(gateway, run, number), 1, rule, connections, 10, 2_000, now, now)
+        .message(now);
+  }
+
+  private static void send(SyslogMessage... messages) throws IOException {
+    try (Socket socket = new Socket(LOOPBACK, tcp)) {
+      OutputStream out = socket.getOutputStream();
+      for (SyslogMessage message : messages) {
+        out.write(SyslogWriter.frame(message));
+      }
+      out.flush();
+    }
+  }
+
+  private static void sendText(String text) throws IOException {
+    try (Socket socket = new Socket(LOOPBACK, tcp)) {
+      socket.getOutputStream().write(text.getBytes(StandardCharsets.UTF_8));
+      socket.getOutputStream().flush();
+    }
+  }
+
+  private JsonPath log(String query) {
+    return ines.request().get("/api/rulebases/" + id + "/log" + query).jsonPath();
+  }
+
+  private JsonPath state() {
+    return ines.request().get("/api/rulebases/" + id + "/log/state").jsonPath();
+  }
+
+  private JsonPath hits() {
+    return ines.request().get("/api/rulebases/" + id + "/hits").jsonPath();
+  }
+
+  private static void await(BooleanSupplier condition) throws InterruptedException {
+    Instant end = Instant.now().plus(PATIENCE);
+    while (!condition.getAsBoolean()) {
+      assertThat(Instant.now()).as("in time").isBefore(end);
+      Thread.sleep(20);
+    }
+  }
+
+  private void awaitStored(long records) throws InterruptedException {
+    await(() -> sum(state(), "runs.stored") == records);
+  }
+
+  @Test
+  void recordsAreFoundByEveryFilterAndPageByPage() throws Exception {
+    send(
+        decision(1, "a", "maya.lind", "10.4.2.9"),
+        decision(2, "b", null, "10.4.2.10"),
+        decision(3, null, "Tove.Aas", "10.5.0.1"));
+    awaitStored(3);
+    assertThat(log("").getList("records.from", String.class))
+        .containsExactly("10.5.0.1", "10.4.2.10", "10.4.2.9");
+    assertThat(log("").getBoolean("more")).isFalse();
+    assertThat(log("?rule=a").getList("records.person", String.class)).containsExactly("maya.lind");
+    assertThat(log("?rule=default").getList("records.verdict")).containsExactly("drop");
+    assertThat(log("?verdict=refused").getList("records.verdict")).containsExactly("drop");
+    assertThat(log("?verdict=allow").getList("records")).hasSize(2);
+    assertThat(log("?person=tove.aas").getList("records")).hasSize(1);
+    assertThat(log("?address=10.4.0.0/16").getList("records")).hasSize(2);
+    assertThat(log("?address=203.0.113.7").getList("records")).hasSize(3);
+    assertThat(log("?address=10.4.2.9").getList("records.service")).containsExactly("tcp/443");
+    assertThat(log("?application=lanternreel").getList("records")).hasSize(3);
+    assertThat(log("?application=lantern").getList("records")).isEmpty();
+    assertThat(log("?since=" + now.minusSeconds(58)).getList("records")).hasSize(2);
+    assertThat(log("?until=" + now.minusSeconds(58)).getList("records")).hasSize(1);
+
+    JsonPath first = log("?limit=2");
+    assertThat(first.getBoolean("more")).isTrue();
+    JsonPath rest = log("?limit=2&behind=" + first.getString("records[1].cursor"));
+    assertThat(rest.getList("records.from")).containsExactly("10.4.2.9");
+    assertThat(rest.getBoolean("more")).isFalse();
+    JsonPath one = log("?rule=b");
+    assertThat(one.getString("records[0].ruleName")).isEqualTo("B");
+    assertThat(one.getInt("records[0].ruleNumber")).isEqualTo(2);
+  }
+
+  @Test
+  void aWrongFilterSaysWhichPart() {
+    for (String wrong :
+        List.of(
+            "verdict=deny",
+            "address=10.4.2",
+            "since=yesterday",
+            "until=now",
+            "behind=1",
+            "limit=0",
+            "limit=1001")) {
+      ines.request()
+          .get("/api/rulebases/" + id + "/log?" + wrong)
+          .then()
+          .statusCode(422)
+          .body("detail", containsString(wrong.substring(0, wrong.indexOf('='))));
+    }
+    ines.request().get("/api/rulebases/999999/log").then().statusCode(404);
+    Client.anonymous().get("/api/rulebases/" + id + "/log").then().statusCode(401);
+    Client.anonymous().get("/api/rulebases/" + id + "/hits").then().statusCode(401);
+  }
+
+  @Test
+  void hitsAddUpAndWhatComesAgainCountsOnce() throws Exception {
+    send(hits("run", 1, "a", 3), hits("run", 2, null, 1));
+    awaitStored(2);
+    // After a new connection the last records come again; number 4 got lost on the way.
+    send(
+        hits("run", 1, "a", 3),
+        hits("run", 2, null, 1),
+        hits("run", 3, "a", 5),
+        hits("run", 5, "a", 2),
+        hits("another run", 1, "a", 10));
+    awaitStored(5);
+    assertThat(hits().getLong("find { it.rule == 'a' }.connections")).isEqualTo(20);
+    assertThat(hits().getLong("find { it.rule == null }.connections")).isEqualTo(1);
+    assertThat(hits().getLong("find { it.rule == 'a' }.bytes")).isEqualTo(8_000);
+    assertThat(hits().getList("find { it.rule == 'a' }.hours", Long.class))
+        .hasSize(24)
+        .satisfies(hours -> assertThat(hours.stream().mapToLong(h -> h).sum()).isEqualTo(20));
+    JsonPath state = state();
+    assertThat(sum(state, "runs.lost")).isEqualTo(1);
+    assertThat(sum(state, "runs.repeated")).isEqualTo(2);
+  }
+
+  @Test
+  void whatIsNoRecordIsCountedWithItsSenderAndStopsNothing() throws Exception {
+    JsonPath before = state();
+    sendText("hello\n<34>1 - - - - - - other syslog\n20 <34>1 - - - - - [a b99999 ");
+    sendText(
+        SyslogWriter.write(decision(1, "a", null, "10.0.0.1")).replace(gateway, "Nobody") + "\n");
+    sendText(SyslogWriter.write(decision(1, "a", null, "10.0.0.1")).replace("tcp", "x") + "\n");
+    try (DatagramSocket socket = new DatagramSocket()) {
+      byte[] bytes =
+          SyslogWriter.write(decision(2, "b", null, "10.0.0.2")).getBytes(StandardCharsets.UTF_8);
+      byte[] wrong =
+          SyslogWriter.write(decision(3, "b", null, "10.0.0.2"))
+              .replace("port=\"443\"", "port=\"high\"")
+              .getBytes(StandardCharsets.UTF_8);
+      for (byte[] one : List.of(wrong, bytes)) {
+        socket.send(new DatagramPacket(one, one.length, LOOPBACK, udp));
+      }
+    }
+    awaitStored(2);
+    await(() -> more(before, "malformed") >= 4 && more(before, "unknownGateway") >= 1);
+    assertThat(more(before, "other")).isEqualTo(1);
+    assertThat(state().getString("senders[0].lastFault")).isNotBlank();
+  }
+
+  private long more(JsonPath before, String kind) {
+    return sum(state(), "senders." + kind) - sum(before, "senders." + kind);
+  }
+
+  private static long sum(JsonPath state, String path) {
+    return state.getList(path, Long.class).stream().mapToLong(n -> n).sum();
+  }
+
+  @Test
+  void aClockThatIsWrongIsShownAndItsRecordsGetTheTimeOfReceipt() throws Exception {
+    Instant wrong = now.plus(Duration.ofDays(1));
+    SyslogMessage message =
+        new HitRecord(new Origin(gateway, "run", 1), 1, "a", 1, 1, 1, wrong, wrong).message(wrong);
+    send(message);
+    awaitStored(1);
+    assertThat(state().getDouble("runs[0].clockAhead")).isBetween(86_000.0, 87_000.0);
+    assertThat(hits().getList("[0].hours", Long.class).stream().mapToLong(h -> h).sum())
+        .isEqualTo(1);
+  }
+}
