@@ -171,6 +171,9 @@ class LogTest {
     JsonPath one = log("?rule=b");
     assertThat(one.getString("records[0].ruleName")).isEqualTo("B");
     assertThat(one.getInt("records[0].ruleNumber")).isEqualTo(2);
+    assertThat(one.getString("records[0].connection"))
+        .startsWith("from 10.4.2.10 in inside to 203.0.113.7 in outside tcp/443 from port 50000")
+        .contains("site www.quay.example", "application Lanternreel: view", "time 20");
   }
 
   @Test

@@ -1,17 +1,26 @@
 package dev.ironsieve.server.log;
 
+import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Connection.Endpoint;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.Transport;
+import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.server.jdbc.Sql;
-import dev.ironsieve.server.log.Logs.NamedRule;
+import dev.ironsieve.server.log.RevisionRules.NamedRule;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.IntFunction;
 
 /** SQL that asks for log records and hits. */
 final class LogQueries {
@@ -19,12 +28,8 @@ final class LogQueries {
 
   private LogQueries() {}
 
-  /** The name and number of a rule in a revision; null if it has none with that id. */
-  interface Names {
-    NamedRule of(int revision, String rule);
-  }
-
-  static List<LogRow> records(Sql sql, long rulebase, LogFilter filter, int most, Names names)
+  static List<LogRow> records(
+      Sql sql, long rulebase, LogFilter filter, int most, IntFunction<RevisionRules> revisions)
       throws SQLException {
     List<Object> values = new ArrayList<>();
     values.add(rulebase);
@@ -35,15 +40,15 @@ final class LogQueries {
             + " where r.rulebase_id = ?"
             + filter.condition()
             + " order by r.at desc, r.id desc limit ?",
-        row -> record(row, names),
+        row -> record(row, revisions.apply(row.getInt("revision"))),
         values.toArray());
   }
 
-  private static LogRow record(ResultSet row, Names names) throws SQLException {
+  private static LogRow record(ResultSet row, RevisionRules rules) throws SQLException {
     Instant at = Sql.instant(row, "at");
     int protocol = row.getInt("protocol");
     String rule = row.getString("rule");
-    NamedRule named = rule == null ? null : names.of(row.getInt("revision"), rule);
+    NamedRule named = rule == null ? null : rules.byId().get(rule);
     return new LogRow(
         at + "_" + row.getLong("id"),
         at.toString(),
@@ -67,7 +72,36 @@ final class LogQueries {
         row.getString("device"),
         row.getString("site"),
         row.getString("application"),
-        row.getString("file"));
+        row.getString("file"),
+        ConnectionLine.format(connection(row, at, rules.zone())));
+  }
+
+  private static final Map<Coordinate, String> TERM_COLUMNS =
+      Map.of(
+          Coordinate.PERSON, "person",
+          Coordinate.DEVICE, "device",
+          Coordinate.SITE, "site",
+          Coordinate.APPLICATION, "application",
+          Coordinate.FILE_KIND, "file");
+
+  private static Connection connection(ResultSet row, Instant at, ZoneId zone) throws SQLException {
+    Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
+    for (Map.Entry<Coordinate, String> column : TERM_COLUMNS.entrySet()) {
+      String value = row.getString(column.getValue());
+      if (value != null) {
+        terms.put(column.getKey(), value);
+      }
+    }
+    LocalDateTime time = at.atZone(zone).toLocalDateTime().truncatedTo(ChronoUnit.MINUTES);
+    terms.put(Coordinate.TIME, time.toString());
+    int protocol = row.getInt("protocol");
+    return new Connection(
+        new Endpoint(row.getString("from_zone"), Address.parse(row.getString("from_address"))),
+        new Endpoint(row.getString("to_zone"), Address.parse(row.getString("to_address"))),
+        protocol,
+        row.getInt("port"),
+        Transport.hasPorts(protocol) ? row.getInt("source_port") : Connection.UNKNOWN,
+        terms);
   }
 
   private static String service(int protocol, int detail) {

@@ -15,6 +15,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param phase {@code start} or {@code end} of the connection
  * @param service such as {@code tcp/443}
  * @param sourcePort left out for protocols without ports
+ * @param connection as a connection line, for a probe
  */
 public record LogRow(
     @Schema(required = true) String cursor,
@@ -45,4 +46,5 @@ public record LogRow(
     String device,
     String site,
     String application,
-    String file) {}
+    String file,
+    @Schema(required = true) String connection) {}

@@ -2,17 +2,13 @@ package dev.ironsieve.server.log;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import dev.ironsieve.formats.document.RuleDocument;
-import dev.ironsieve.formats.document.SectionDocument;
 import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.refusal.Refusal;
 import dev.ironsieve.server.revision.Revisions;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Instant;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 
 /** Answers questions about log records and hits. */
 @ApplicationScoped
@@ -25,13 +21,10 @@ class Logs {
   private final Revisions revisions;
   private final LogQueue queue;
   private final LogSenders senders;
-  private final Cache<RevisionKey, Map<String, NamedRule>> rules =
+  private final Cache<RevisionKey, RevisionRules> rules =
       Caffeine.newBuilder().maximumSize(CACHED_REVISIONS).build();
 
   private record RevisionKey(long rulebase, int revision) {}
-
-  /** A rule as it was in a revision. */
-  record NamedRule(int number, String name) {}
 
   Logs(Database database, Drafts drafts, Revisions revisions, LogQueue queue, LogSenders senders) {
     this.database = database;
@@ -67,28 +60,17 @@ class Logs {
                     rulebase,
                     filter,
                     most + 1,
-                    (revision, rule) -> rules(rulebase, revision).get(rule)));
+                    revision -> rules.get(new RevisionKey(rulebase, revision), this::read)));
     boolean more = found.size() > most;
     return new LogPage(more ? found.subList(0, most) : found, more);
   }
 
-  private Map<String, NamedRule> rules(long rulebase, int revision) {
-    return rules.get(new RevisionKey(rulebase, revision), this::read);
-  }
-
-  private Map<String, NamedRule> read(RevisionKey key) {
-    Map<String, NamedRule> out = new HashMap<>();
+  private RevisionRules read(RevisionKey key) {
     try {
-      for (SectionDocument section :
-          revisions.document(key.rulebase(), key.revision()).sections()) {
-        for (RuleDocument rule : section.rules()) {
-          out.put(rule.id(), new NamedRule(out.size() + 1, rule.name()));
-        }
-      }
+      return RevisionRules.of(revisions.document(key.rulebase(), key.revision()));
     } catch (Refusal.NotFound e) {
-      // A gateway reported a revision that is not there: its rules have no names.
+      return RevisionRules.NONE; // a gateway reported a revision that is not there
     }
-    return out;
   }
 
   LogState state(long rulebase) {
