@@ -21,6 +21,9 @@ import type {
   EnrolmentToken,
   GatewaySummary,
   PublishRequest,
+  LogPage,
+  LogState,
+  RuleHits,
   Review,
   RevisionSummary,
   RulebaseSummary,
@@ -219,6 +222,13 @@ export const api = {
     call<EnrolmentToken>('POST', `/rulebases/${id}/gateways`, { name }),
   revokeGateway: (id: number, gateway: number) =>
     call<void>('DELETE', `/rulebases/${id}/gateways/${gateway}`),
+  hits: (id: number) => call<RuleHits[]>('GET', `/rulebases/${id}/hits`),
+  log: (id: number, filter: Record<string, string>, limit: number) =>
+    call<LogPage>(
+      'GET',
+      `/rulebases/${id}/log?${new URLSearchParams({ ...filter, limit: `${limit}` }).toString()}`,
+    ),
+  logState: (id: number) => call<LogState>('GET', `/rulebases/${id}/log/state`),
   publish: (id: number, request: PublishRequest) =>
     call<RevisionSummary>('POST', `/rulebases/${id}/revisions`, request),
   checks: (id: number, signal?: AbortSignal) =>

@@ -1,4 +1,4 @@
-import { Blocks, History, ListChecks, ListOrdered, Send, Users } from 'lucide-react';
+import { Activity, Blocks, History, ListChecks, ListOrdered, Send, Users } from 'lucide-react';
 import { LIBRARY, type Place } from '../shell/places';
 import { useSession } from '../shell/session';
 
@@ -6,6 +6,7 @@ const PLACES = [
   { place: 'rules', word: 'Rules', Icon: ListOrdered },
   { place: 'checks', word: 'Checks', Icon: ListChecks },
   { place: 'publish', word: 'Publish', Icon: Send },
+  { place: 'traffic', word: 'Traffic', Icon: Activity },
   { place: 'library', word: 'Library', Icon: Blocks },
   { place: 'history', word: 'History', Icon: History },
   { place: 'accounts', word: 'Accounts', Icon: Users },

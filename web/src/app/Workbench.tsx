@@ -29,6 +29,7 @@ const SignatureBench = lazy(() => import('../signatures/SignatureBench'));
 const FeedsPage = lazy(() => import('../feeds/FeedsPage'));
 const People = lazy(() => import('../people/PeoplePage'));
 const PublishPage = lazy(() => import('../publish/PublishPage'));
+const Traffic = lazy(() => import('../traffic/TrafficPage'));
 const History = lazy(() => import('../history/HistoryPage'));
 const Accounts = lazy(() => import('../accounts/AccountsPage'));
 const loadPalette = () => import('../palette/Palette');
@@ -88,6 +89,11 @@ export default function Workbench() {
       void navigate(`/rulebases/${id}/${to}${query}`);
     },
     [navigate, id, url.values, setUrl],
+  );
+  const showLog = useCallback(
+    (rule: string) =>
+      void navigate(`/rulebases/${id}/traffic${queryOf({ q: `rule ${numbers.get(rule)}` })}`),
+    [navigate, id, numbers],
   );
   const undo = useCallback(
     (back: boolean) =>
@@ -221,6 +227,14 @@ export default function Workbench() {
                 onRule={showRule}
                 onProbe={(probe) => go('rules', { probe })}
               />
+            ) : place === 'traffic' ? (
+              <Traffic
+                draft={draft}
+                numbers={numbers}
+                byId={byId}
+                onRule={showRule}
+                onProbe={(probe) => go('rules', { probe })}
+              />
             ) : place === 'history' ? (
               <History id={id} version={draft.version} />
             ) : place === 'accounts' ? (
@@ -236,6 +250,7 @@ export default function Workbench() {
                 onProbe={setLine}
                 onFocus={setFocus}
                 onReady={setRules}
+                onLog={showLog}
               />
             )}
           </Suspense>

@@ -3,7 +3,7 @@ import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { DropdownMenu } from 'radix-ui';
 import { GripVertical, MoreHorizontal, StickyNote } from 'lucide-react';
 import { memo, useContext, useState } from 'react';
-import type { Logging, Opening, Rule, Standing, Verdict } from '../api/types';
+import type { Logging, Opening, Rule, RuleHits, Standing, Verdict } from '../api/types';
 import { gravest, openHoles, shortFinding } from '../draft/findings';
 import { Menu, MenuItem, MenuLine } from '../ui/Menu';
 import type { EditedPart, RuleActions } from './actions';
@@ -11,6 +11,7 @@ import { ChipEditor } from './ChipEditor';
 import { ChipView } from './ChipView';
 import { MembersContext } from './members';
 import { chipsOf, fitting, PARTS, type CriterionName, type Part } from '../draft/criteria';
+import { Hits } from './Hits';
 import { Mesh } from './Mesh';
 import { NameEditor } from './NameEditor';
 import { useChipRoom } from './useChipRoom';
@@ -24,6 +25,7 @@ export interface StripProps {
   rule: Rule;
   number: number;
   standing: Standing | undefined;
+  hits: RuleHits | undefined;
   numbers: Map<string, number>;
   fall: Fall;
   turnedAway: string[] | undefined;
@@ -106,6 +108,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
         <span className="mt-[5px]">
           <Mesh open={holes} says={meshWords(holes, standing, off)} />
         </span>
+        <Hits hits={props.hits} />
       </div>
       <div role="gridcell" className="min-w-0 flex-1 pt-[4px] pb-[3px]">
         <div className="flex min-h-[18px] items-center gap-2 leading-[18px]">

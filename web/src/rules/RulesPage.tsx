@@ -16,6 +16,7 @@ import { FINDING_WORDS, gravest, has, type FindingKind } from '../draft/findings
 import type { DraftHandle } from '../draft/useDraft';
 import { DraftContext } from './DraftContext';
 import { MembersContext, useMembersOf } from './members';
+import { useHits } from '../draft/useHits';
 import { RuleStrip, type Fall } from './RuleStrip';
 import { ClosingStrip, SectionHead } from './SectionHead';
 import { searchText, type Chip } from '../draft/criteria';
@@ -49,6 +50,7 @@ export function RulesPage({
   onProbe,
   onFocus,
   onReady,
+  onLog,
 }: {
   handle: DraftHandle;
   filter: string;
@@ -58,9 +60,12 @@ export function RulesPage({
   onProbe(line: string): void;
   onFocus(id: string | null): void;
   onReady(rules: RulesHandle): void;
+  /** Shows the log records of a rule. */
+  onLog(rule: string): void;
 }) {
   const draft = handle.draft!;
   const members = useMembersOf(draft);
+  const hits = useHits(draft.id);
   const [said, announce] = useState('');
   const [naming, setNaming] = useState<{ rule: Rule; chip: Chip } | null>(null);
   const [dragged, setDragged] = useState<string | null>(null);
@@ -184,8 +189,9 @@ export function RulesPage({
         const witness = gravest(standing)?.witness ?? standing?.witness;
         if (witness) onProbe(witness);
       },
+      showLog: onLog,
     }),
-    [draft.standings, onProbe],
+    [draft.standings, onProbe, onLog],
   );
   useEffect(() => {
     onReady({
@@ -312,6 +318,7 @@ export function RulesPage({
                         rule={item.rule}
                         number={item.number}
                         standing={draft.standings[item.rule.id]}
+                        hits={hits?.get(item.rule.id)}
                         numbers={numbers}
                         fall={fallOf(item.rule.id)}
                         turnedAway={passed.get(item.rule.id)}

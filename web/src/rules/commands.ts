@@ -7,6 +7,7 @@ export interface RuleView {
   focusVerdict(id: string): void;
   focusMenu(id: string): void;
   probeWitness(id: string): void;
+  showLog(id: string): void;
 }
 
 /** A part of the menu of a rule. */
@@ -128,6 +129,12 @@ const KEY_COMMANDS: RuleCommand[] = [
     words: () => 'Probe the witness',
     keys: ['w'],
     run: (rule, _, view) => view.probeWitness(rule.id),
+    viewing: true,
+  },
+  {
+    words: () => 'Show its log records',
+    keys: ['l'],
+    run: (rule, _, view) => view.showLog(rule.id),
     viewing: true,
   },
 ];

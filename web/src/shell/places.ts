@@ -3,6 +3,7 @@ export const PLACES = [
   'rules',
   'checks',
   'publish',
+  'traffic',
   'library',
   'feeds',
   'people',
