@@ -1,6 +1,7 @@
 import type { Review, Verdict } from '../api/types';
 import { VERDICT_CLASS } from '../probe/verdicts';
 import { Wall } from '../rules/Wall';
+import { whole } from '../ui/numbers';
 
 type Changes = Review['verdicts'];
 
@@ -32,13 +33,20 @@ export function ChangedVerdicts({
             {rule && !numbers.has(rule) && <span className="font-normal text-dim"> · deleted</span>}
           </h2>
           <ul className="divide-y divide-line border-b border-line">
-            {boxes.map((box) => (
+            {boxes.map(({ connections: box, recorded, people }) => (
               <li key={box.witness} className="flex items-stretch gap-3">
                 <Gate verdict={box.before} />
                 <div className="min-w-0 flex-1 py-2">
                   <p className="break-words">{box.what.join(' · ') || 'every connection'}</p>
                   <p>
                     {box.before} → <b className={VERDICT_CLASS[box.after]}>{box.after}</b>
+                    {recorded > 0 && (
+                      <span data-recorded={recorded}>
+                        {' '}
+                        · <b>{whole(recorded)}</b> recorded in the last week
+                        {people.length > 0 && <>: {people.join(', ')}</>}
+                      </span>
+                    )}
                   </p>
                   <button
                     type="button"
@@ -76,12 +84,12 @@ export function byCause(changes: Changes) {
   const out: {
     rule?: string;
     name?: string;
-    boxes: Changes[number]['connections'][];
+    boxes: Changes;
   }[] = [];
-  for (const { rule, name, connections } of changes) {
-    const known = out.find((cause) => cause.rule === rule);
-    if (known) known.boxes.push(connections);
-    else out.push({ rule, name, boxes: [connections] });
+  for (const change of changes) {
+    const known = out.find((cause) => cause.rule === change.rule);
+    if (known) known.boxes.push(change);
+    else out.push({ rule: change.rule, name: change.name, boxes: [change] });
   }
   return out;
 }

@@ -7,6 +7,7 @@ import { draftKey } from '../draft/useDraft';
 import { useUrlState } from '../shell/useUrlState';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
+import { whole } from '../ui/numbers';
 import { Working } from '../ui/QuestionProgress';
 import { ChangedVerdicts } from './ChangedVerdicts';
 import { FindingChanges } from './FindingChanges';
@@ -142,7 +143,11 @@ function Changes({
 
 function summary(review: Review): string {
   const causes = new Set(review.verdicts.map((change) => change.rule)).size;
-  const boxes = `${many(review.verdicts.length, 'kind')} of connections by ${many(causes, 'rule')}`;
+  const kinds = `${many(review.verdicts.length, 'kind')} of connections by ${many(causes, 'rule')}`;
+  const hit = review.verdicts.reduce((all, change) => all + change.recorded, 0);
+  const boxes = review.recorded
+    ? `${kinds} · ${whole(hit)} of ${whole(review.recorded)} recorded connections change`
+    : kinds;
   if (review.notCompared) return '';
   if (!review.complete) return `${boxes} · analysis limit reached; the list may be incomplete`;
   return review.verdicts.length

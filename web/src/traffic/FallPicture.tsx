@@ -1,16 +1,14 @@
-import type { Verdict } from '../api/types';
+import { VERDICT_CLASS } from '../probe/verdicts';
 import { percent, whole } from '../ui/numbers';
 import type { Fall } from './fall';
 
 const ROW = 44; // pixels
 const TRUNK = 96;
 const BRANCH = 132;
-const COLOURS: Record<Verdict, string> = {
-  allow: 'var(--allow)',
-  drop: 'var(--drop)',
-  reject: 'var(--reject)',
-  caution: 'var(--caution)',
-};
+const TOP = 6; // of a branch in its row
+
+/** The thickness of a branch in pixels; a thin one stays visible. */
+const thickness = (share: number) => Math.min(ROW - TOP, Math.max(1.5, share * 2 * ROW));
 
 /** The recorded connections of a day falling through the rules, thinning as rules decide them. */
 export function FallPicture({
@@ -27,8 +25,8 @@ export function FallPicture({
   const right = (share: number) => TRUNK * share;
   const trunk = fall.steps.flatMap((step, i) => [
     `${right(step.before)},${i * ROW}`,
-    `${right(step.before)},${i * ROW + 8}`,
-    `${right(step.before - step.share)},${i * ROW + 26}`,
+    `${right(step.before)},${i * ROW + TOP}`,
+    `${right(step.before - step.share)},${i * ROW + TOP + thickness(step.share)}`,
   ]);
   return (
     <div className="relative">
@@ -40,22 +38,23 @@ export function FallPicture({
         viewBox={`0 0 ${BRANCH} ${height}`}
       >
         <polygon
-          points={`0,0 ${trunk.join(' ')} 0,${Math.max(0, height - ROW + 26)}`}
+          points={`0,0 ${trunk.join(' ')} 0,${Math.max(0, height - ROW + TOP)}`}
           fill="var(--no-hole)"
         />
         {fall.steps.map((step, i) => {
-          const thick = Math.max(1, step.share * 30);
-          const top = i * ROW + 8;
+          const thick = thickness(step.share);
+          const top = i * ROW + TOP;
+          const end = i * ROW + ROW / 2 - thick / 2;
           const from = right(step.before - step.share);
           const to = right(step.before);
-          const colour = COLOURS[step.rule?.verdict ?? 'drop'];
+          const bend = (to + BRANCH) / 2;
           return (
             <path
               key={i}
-              d={`M ${to} ${top} C ${to + 18} ${top + 6}, ${BRANCH - 30} ${top + 8}, ${BRANCH} ${top + 12}
-                  L ${BRANCH} ${top + 12 + thick}
-                  C ${BRANCH - 30} ${top + 8 + thick}, ${from + 18} ${top + 18}, ${from} ${top + 18} Z`}
-              fill={colour}
+              d={`M ${to} ${top} C ${bend} ${top}, ${bend} ${end}, ${BRANCH} ${end}
+                  L ${BRANCH} ${end + thick}
+                  C ${bend} ${end + thick}, ${bend} ${top + thick}, ${from} ${top + thick} Z`}
+              className={`fill-current ${VERDICT_CLASS[step.rule?.verdict ?? 'drop']}`}
             />
           );
         })}
@@ -77,10 +76,7 @@ export function FallPicture({
                   {step.rule ? `${step.number} ${step.rule.name}` : 'Default rule'}
                 </span>
                 <span className="text-[12px] text-dim">
-                  <b
-                    className="font-semibold"
-                    style={{ color: COLOURS[step.rule?.verdict ?? 'drop'] }}
-                  >
+                  <b className={`font-semibold ${VERDICT_CLASS[step.rule?.verdict ?? 'drop']}`}>
                     {step.rule?.verdict ?? 'drop'}
                   </b>{' '}
                   {whole(step.connections)} · {percent(step.share)}

@@ -1,14 +1,8 @@
 import { useEffect, useRef } from 'react';
-import type { LogRow, Verdict } from '../api/types';
+import type { LogRow } from '../api/types';
+import { VERDICT_CLASS } from '../probe/verdicts';
 import { timeIn } from '../ui/times';
 import type { Column } from './columns';
-
-const VERDICT_CLASS: Record<Verdict, string> = {
-  allow: 'text-allow',
-  drop: 'text-drop',
-  reject: 'text-reject',
-  caution: 'text-caution',
-};
 
 /** The list of records, the newest first; arrow keys go through it. */
 export function Records({
@@ -65,18 +59,18 @@ export function Records({
       }}
       className="min-h-0 flex-1 overflow-auto border-y border-line"
     >
-      <table className="w-full table-fixed border-collapse">
-        <thead className="sticky top-0 bg-sheet">
+      <table role="none" className="w-full table-fixed border-collapse">
+        <thead role="rowgroup" className="sticky top-0 bg-sheet">
           <tr role="row" className="text-left text-[12px] text-dim">
             <Head word="time" className="w-[84px] pl-3" />
             {columns.map((column) => (
-              <Head key={column.id} word={column.word} />
+              <Head key={column.id} word={column.word} width={column.width} />
             ))}
             <Head word="verdict" className="w-[66px]" />
             <Head word="decided by" className="w-[24%]" />
           </tr>
         </thead>
-        <tbody>
+        <tbody role="rowgroup">
           {rows.map((row, i) => (
             <tr
               key={row.cursor}
@@ -108,9 +102,22 @@ export function Records({
   );
 }
 
-function Head({ word, className = '' }: { word: string; className?: string }) {
+function Head({
+  word,
+  width,
+  className = '',
+}: {
+  word: string;
+  width?: number;
+  className?: string;
+}) {
   return (
-    <th scope="col" role="columnheader" className={`truncate py-1 pr-2 font-normal ${className}`}>
+    <th
+      scope="col"
+      role="columnheader"
+      style={{ width }}
+      className={`truncate py-1 pr-2 font-normal ${className}`}
+    >
       {word}
     </th>
   );

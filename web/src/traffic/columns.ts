@@ -6,19 +6,21 @@ export interface Column {
   id: string;
   word: string;
   mono?: boolean;
+  /** In pixels; the others share what is left. */
+  width?: number;
   of(row: LogRow): string;
 }
 
 export const COLUMNS: Column[] = [
   { id: 'person', word: 'person', of: (row) => row.person ?? '' },
-  { id: 'from', word: 'source', mono: true, of: (row) => row.from },
+  { id: 'from', word: 'source', mono: true, width: 122, of: (row) => row.from },
   { id: 'fromZone', word: 'source zone', of: (row) => row.fromZone },
-  { id: 'to', word: 'destination', mono: true, of: (row) => row.to },
+  { id: 'to', word: 'destination', mono: true, width: 122, of: (row) => row.to },
   { id: 'toZone', word: 'destination zone', of: (row) => row.toZone },
-  { id: 'service', word: 'service', mono: true, of: (row) => row.service },
+  { id: 'service', word: 'service', mono: true, width: 74, of: (row) => row.service },
   { id: 'application', word: 'application', of: (row) => row.application ?? row.site ?? '' },
   { id: 'gateway', word: 'gateway', of: (row) => row.gateway },
-  { id: 'bytes', word: 'size', of: (row) => size(row.bytes) },
+  { id: 'bytes', word: 'size', width: 64, of: (row) => size(row.bytes) },
 ];
 
 const STORED = 'iron-sieve log columns';

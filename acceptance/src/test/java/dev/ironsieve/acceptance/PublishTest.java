@@ -5,10 +5,7 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import java.io.IOException;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -67,8 +64,7 @@ class PublishTest extends OnTheBench {
   }
 
   @Test
-  void aGatewayEnrolsAndFollowsWhatIsPublishedAlsoAfterItWasKilled(@TempDir Path data)
-      throws Exception {
+  void aGatewayEnrolsAndFollowsWhatIsPublishedAlsoAfterItWasKilled(@TempDir Path data) {
     Page admin = browser.signedIn(server.address(), "odile.marsh");
     String publishPage = page().url().replaceFirst("/rules.*", "/publish");
     admin.navigate(publishPage);
@@ -83,10 +79,10 @@ class PublishTest extends OnTheBench {
     admin.getByText("Close").click();
     Locator line = admin.getByLabel("Quay gate");
     assertThat(line).containsText("not enrolled");
-    Process gateway = gateway(data, "--token", token);
+    GatewayProcess gateway = new GatewayProcess(server, data, "--token", token);
     try {
       assertThat(line).containsText("revision 1 in force");
-      gateway.destroyForcibly().waitFor();
+      gateway.close();
       bench.focus("h05");
       bench.press("Control+/");
       assertThat(bench.rule("h05")).containsText("disabled");
@@ -94,33 +90,13 @@ class PublishTest extends OnTheBench {
       page().getByLabel("Reason to override").fill("Trying a gateway");
       bench.button("Publish revision 2").click();
       assertThat(line).containsText("behind: revision 1 in force");
-      gateway = gateway(data);
+      gateway = new GatewayProcess(server, data);
       assertThat(line).containsText("revision 2 in force");
       line.getByText("Revoke Quay gate").press("Enter");
       assertThat(line).containsText("revoked");
     } finally {
-      gateway.destroyForcibly();
+      gateway.close();
       admin.context().close();
     }
-  }
-
-  private static Process gateway(Path data, String... more) throws IOException {
-    List<String> command =
-        new ArrayList<>(
-            List.of(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-Xmx64m",
-                "-cp",
-                System.getProperty("java.class.path"),
-                "dev.ironsieve.gateway.Main",
-                "--server",
-                server.address(),
-                "--data",
-                data.toString()));
-    command.addAll(List.of(more));
-    return new ProcessBuilder(command)
-        .redirectErrorStream(true)
-        .redirectOutput(ProcessBuilder.Redirect.appendTo(Path.of("target/gateway.log").toFile()))
-        .start();
   }
 }

@@ -26,6 +26,7 @@ final class Server implements AutoCloseable {
 
   private final String database;
   private final int port;
+  private final int logPort;
   private final boolean demo;
   private Process process;
 
@@ -46,10 +47,12 @@ final class Server implements AutoCloseable {
     } catch (SQLException e) {
       throw new IllegalStateException("no PostgreSQL for the tests; run ./iron-sieve test", e);
     }
-    try (ServerSocket socket = new ServerSocket(0)) {
+    try (ServerSocket socket = new ServerSocket(0);
+        ServerSocket log = new ServerSocket(0)) {
       port = socket.getLocalPort();
+      logPort = log.getLocalPort();
     } catch (IOException e) {
-      throw new UncheckedIOException("finding a free port", e);
+      throw new UncheckedIOException("finding free ports", e);
     }
     start();
   }
@@ -60,6 +63,11 @@ final class Server implements AutoCloseable {
 
   String address() {
     return "http://127.0.0.1:" + port;
+  }
+
+  /** The TCP port for syslog. */
+  int logPort() {
+    return logPort;
   }
 
   /** Starts the server, again if it was stopped, and waits until it answers. */
@@ -74,6 +82,7 @@ final class Server implements AutoCloseable {
             JAR.toString());
     builder.environment().put("IRON_SIEVE_DB_URL", database);
     builder.environment().put("IRON_SIEVE_PORT", String.valueOf(port));
+    builder.environment().put("IRON_SIEVE_LOG_TCP_PORT", String.valueOf(logPort));
     builder.environment().put("IRON_SIEVE_DEMO", String.valueOf(demo));
     Path log = log();
     builder

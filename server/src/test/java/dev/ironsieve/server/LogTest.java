@@ -80,7 +80,7 @@ class LogTest {
             1_000,
             "inside",
             Address.parse(from),
-            "outside",
+            "inside",
             Address.parse("203.0.113.7"),
             6,
             443,
@@ -172,8 +172,24 @@ class LogTest {
     assertThat(one.getString("records[0].ruleName")).isEqualTo("B");
     assertThat(one.getInt("records[0].ruleNumber")).isEqualTo(2);
     assertThat(one.getString("records[0].connection"))
-        .startsWith("from 10.4.2.10 in inside to 203.0.113.7 in outside tcp/443 from port 50000")
+        .startsWith("from 10.4.2.10 in inside to 203.0.113.7 in inside tcp/443 from port 50000")
         .contains("site www.quay.example", "application Lanternreel: view", "time 20");
+  }
+
+  @Test
+  void aReviewCountsTheRecordedConnectionsThatItChanges() throws Exception {
+    send(
+        decision(1, "a", "maya.lind", "10.4.2.9"),
+        decision(2, "a", "maya.lind", "10.4.2.9"),
+        decision(3, "a", null, "10.5.0.1"),
+        decision(3, "a", null, "10.5.0.1")); // again
+    awaitStored(3);
+    Client ruth = Client.signedIn("ruth.okell");
+    ruth.edit(id, 0, "{\"kind\": \"deleteRules\", \"ids\": [\"a\"]}").then().statusCode(200);
+    JsonPath review = ruth.request().get("/api/rulebases/" + id + "/draft/review").jsonPath();
+    assertThat(review.getInt("recorded")).isEqualTo(3);
+    assertThat(review.getList("verdicts.recorded", Integer.class)).containsExactly(3, 0);
+    assertThat(review.getList("verdicts[0].people")).containsExactly("maya.lind");
   }
 
   @Test

@@ -115,6 +115,21 @@ final class LogQueries {
     };
   }
 
+  /** Connections since a time, each once, the newest first. */
+  static List<Connection> connections(
+      Sql sql, long rulebase, Instant time, int most, IntFunction<ZoneId> zones)
+      throws SQLException {
+    // A rule that logs start and end has two records of a connection; they differ in these only.
+    return sql.list(
+        "select * from (select distinct on (at, gateway_id, from_address, source_port, to_address,"
+            + " protocol, port) * from (select * from log_record where rulebase_id = ? and at >= ?"
+            + " order by at desc limit ?) newest) once order by at desc",
+        row -> connection(row, Sql.instant(row, "at"), zones.apply(row.getInt("revision"))),
+        rulebase,
+        time,
+        most);
+  }
+
   static List<RuleHits> hits(Sql sql, long rulebase, Instant now) throws SQLException {
     Instant last = now.truncatedTo(ChronoUnit.HOURS);
     Instant first = last.minus(HOURS - 1, ChronoUnit.HOURS);

@@ -1,11 +1,8 @@
 package dev.ironsieve.server.log;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.refusal.Refusal;
-import dev.ironsieve.server.revision.Revisions;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Instant;
 import java.util.List;
@@ -14,22 +11,22 @@ import java.util.List;
 @ApplicationScoped
 class Logs {
   private static final int MOST_RECORDS = 1_000;
-  private static final int CACHED_REVISIONS = 50;
 
   private final Database database;
   private final Drafts drafts;
-  private final Revisions revisions;
+  private final RevisionRuleNames rules;
   private final LogQueue queue;
   private final LogSenders senders;
-  private final Cache<RevisionKey, RevisionRules> rules =
-      Caffeine.newBuilder().maximumSize(CACHED_REVISIONS).build();
 
-  private record RevisionKey(long rulebase, int revision) {}
-
-  Logs(Database database, Drafts drafts, Revisions revisions, LogQueue queue, LogSenders senders) {
+  Logs(
+      Database database,
+      Drafts drafts,
+      RevisionRuleNames rules,
+      LogQueue queue,
+      LogSenders senders) {
     this.database = database;
     this.drafts = drafts;
-    this.revisions = revisions;
+    this.rules = rules;
     this.queue = queue;
     this.senders = senders;
   }
@@ -56,21 +53,9 @@ class Logs {
             "reading log records",
             sql ->
                 LogQueries.records(
-                    sql,
-                    rulebase,
-                    filter,
-                    most + 1,
-                    revision -> rules.get(new RevisionKey(rulebase, revision), this::read)));
+                    sql, rulebase, filter, most + 1, revision -> rules.of(rulebase, revision)));
     boolean more = found.size() > most;
     return new LogPage(more ? found.subList(0, most) : found, more);
-  }
-
-  private RevisionRules read(RevisionKey key) {
-    try {
-      return RevisionRules.of(revisions.document(key.rulebase(), key.revision()));
-    } catch (Refusal.NotFound e) {
-      return RevisionRules.NONE; // a gateway reported a revision that is not there
-    }
   }
 
   LogState state(long rulebase) {

@@ -13,6 +13,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param version of the draft; nothing if the later state is a revision
  * @param verdicts kinds of connections that get another verdict, the largest part first; those of
  *     one cause are together
+ * @param recorded how many recorded connections of the last week were looked at
  * @param complete whether these are all
  * @param notCompared why the verdicts cannot be compared; nothing if they are
  * @param checks those with another result
@@ -25,6 +26,7 @@ public record ReviewDocument(
     @Schema(required = true) int revision,
     Long version,
     @Schema(required = true) List<ChangedVerdict> verdicts,
+    @Schema(required = true) int recorded,
     @Schema(required = true) boolean complete,
     String notCompared,
     @Schema(required = true) List<EditionEffect.CheckFlip> checks,
@@ -38,9 +40,15 @@ public record ReviewDocument(
    *
    * @param rule id of the changed rule that causes it; the default rule if it is left out
    * @param name of that rule
+   * @param recorded how many recorded connections of the last week they are
+   * @param people who opened most of these; the last may be "N more"
    */
   public record ChangedVerdict(
-      @Schema(required = true) EditionEffect.VerdictEffect connections, String rule, String name) {}
+      @Schema(required = true) EditionEffect.VerdictEffect connections,
+      String rule,
+      String name,
+      @Schema(required = true) int recorded,
+      @Schema(required = true) List<String> people) {}
 
   /** A finding, with the rule that it is about. */
   public record RuleFinding(

@@ -7,12 +7,15 @@ import dev.ironsieve.core.difference.Aspect;
 import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.difference.SharedValues;
+import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.server.draft.EditionEffect;
 import dev.ironsieve.server.draft.FindingDocument;
 import jakarta.enterprise.context.ApplicationScoped;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -27,19 +30,28 @@ import java.util.stream.Collectors;
 /** Compares two states of a rulebase in meaning. */
 @ApplicationScoped
 class Reviews {
-  private final PublishConfig config;
+  /** How far back recorded connections are looked at. */
+  private static final Duration RECORDED = Duration.ofDays(7);
 
-  Reviews(PublishConfig config) {
+  private static final int MOST_RECORDED = 50_000;
+
+  private final PublishConfig config;
+  private final RecordedConnections recorded;
+
+  Reviews(PublishConfig config, RecordedConnections recorded) {
     this.config = config;
+    this.recorded = recorded;
   }
 
   /** A draft against the revision that is in force, with what stops it from being published. */
-  ReviewDocument review(int revision, Rulebase before, long version, Rulebase after) {
-    ReviewDocument compared = compare(revision, before, after);
+  ReviewDocument review(
+      long rulebase, int revision, Rulebase before, long version, Rulebase after) {
+    ReviewDocument compared = compare(rulebase, revision, before, after);
     return new ReviewDocument(
         revision,
         version,
         compared.verdicts(),
+        compared.recorded(),
         compared.complete(),
         compared.notCompared(),
         compared.checks(),
@@ -50,16 +62,23 @@ class Reviews {
   }
 
   /** Two states, of which the earlier is a revision. */
-  ReviewDocument compare(int revision, Rulebase before, Rulebase after) {
+  ReviewDocument compare(long rulebase, int revision, Rulebase before, Rulebase after) {
     Optional<SharedValues> shared = SharedValues.of(before, after);
     Optional<Difference> difference =
         shared.map(both -> Differences.between(both.before(), both.after(), Aspect.VERDICT));
+    List<Connection> connections =
+        difference.isPresent() && !difference.get().parts().isEmpty()
+            ? recorded.since(rulebase, Instant.now().minus(RECORDED), MOST_RECORDED)
+            : List.of();
     Map<String, ReviewDocument.RuleFinding> old = findings(before);
     Map<String, ReviewDocument.RuleFinding> now = findings(after);
     return new ReviewDocument(
         revision,
         null,
-        difference.map(found -> verdicts(found, before, after)).orElse(List.of()),
+        difference
+            .map(found -> verdicts(found, new RecordedEffect(found, connections), before, after))
+            .orElse(List.of()),
+        connections.size(),
         difference.map(Difference::complete).orElse(false),
         difference.isPresent()
             ? null
@@ -78,11 +97,14 @@ class Reviews {
 
   /** The changed verdicts, those of one cause together, in the order of their first. */
   private static List<ReviewDocument.ChangedVerdict> verdicts(
-      Difference difference, Rulebase before, Rulebase after) {
+      Difference difference, RecordedEffect recorded, Rulebase before, Rulebase after) {
     Map<String, Rule> old = byId(before);
     Map<String, Rule> now = byId(after);
     Map<String, List<ReviewDocument.ChangedVerdict>> byCause = new LinkedHashMap<>();
-    for (EditionEffect.VerdictEffect effect : EditionEffect.verdicts(difference)) {
+    List<EditionEffect.VerdictEffect> effects = EditionEffect.verdicts(difference);
+    for (int i = 0; i < effects.size(); i++) {
+      EditionEffect.VerdictEffect effect = effects.get(i);
+      Difference.ChangedBox part = difference.parts().get(i);
       Rule was = effect.beforeRule() == null ? null : old.get(effect.beforeRule());
       Rule is = effect.afterRule() == null ? null : now.get(effect.afterRule());
       boolean byEarlier = was != null && !was.equals(now.get(was.id())) && isSame(is, old);
@@ -91,7 +113,11 @@ class Reviews {
           .computeIfAbsent(cause == null ? "" : cause.id(), id -> new ArrayList<>())
           .add(
               new ReviewDocument.ChangedVerdict(
-                  effect, cause == null ? null : cause.id(), cause == null ? null : cause.name()));
+                  effect,
+                  cause == null ? null : cause.id(),
+                  cause == null ? null : cause.name(),
+                  recorded.count(part),
+                  recorded.people(part)));
     }
     return byCause.values().stream().flatMap(List::stream).toList();
   }

@@ -14,19 +14,25 @@ import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.question.QuestionPool;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 
 /** Reviews and publishes drafts, and reads revisions. */
 @ApplicationScoped
-public class Revisions {
+class Revisions {
   private final Database database;
+  private final RevisionDocuments documents;
   private final Drafts drafts;
   private final Reviews reviews;
   private final QuestionPool pool;
 
-  Revisions(Database database, Drafts drafts, Reviews reviews, QuestionPool pool) {
+  Revisions(
+      Database database,
+      RevisionDocuments documents,
+      Drafts drafts,
+      Reviews reviews,
+      QuestionPool pool) {
     this.database = database;
+    this.documents = documents;
     this.drafts = drafts;
     this.reviews = reviews;
     this.pool = pool;
@@ -50,24 +56,20 @@ public class Revisions {
   private ReviewDocument review(DraftState draft, long rulebase) {
     Rulebase inForce = ToModel.rulebase(document(rulebase, draft.revision()));
     return pool.ask(
-        () -> reviews.review(draft.revision(), inForce, draft.version(), draft.rulebase()));
+        () ->
+            reviews.review(rulebase, draft.revision(), inForce, draft.version(), draft.rulebase()));
   }
 
   /** A revision against an earlier one. */
   ReviewDocument compare(long rulebase, int earlier, int later) {
     Rulebase before = ToModel.rulebase(document(rulebase, earlier));
     Rulebase after = ToModel.rulebase(document(rulebase, later));
-    return pool.ask(() -> reviews.compare(earlier, before, after));
+    return pool.ask(() -> reviews.compare(rulebase, earlier, before, after));
   }
 
   /** The document of a revision. */
-  public RulebaseDocument document(long rulebase, int number) {
-    String content =
-        database
-            .inTransaction(
-                "reading a revision", sql -> RevisionStore.content(sql, rulebase, number))
-            .orElseThrow(() -> new Refusal.NotFound("There is no revision " + number + "."));
-    return Json.read(content.getBytes(StandardCharsets.UTF_8), RulebaseDocument.class);
+  RulebaseDocument document(long rulebase, int number) {
+    return documents.document(rulebase, number);
   }
 
   /**
