@@ -33,34 +33,33 @@ export function Records({
     if (row) onFocus(row.cursor);
   };
   return (
-    <div
-      ref={box}
-      role="grid"
-      aria-label="Log records"
-      aria-rowcount={rows.length}
-      aria-activedescendant={at >= 0 ? `record-${at}` : undefined}
-      tabIndex={0}
-      data-records
-      onKeyDown={(e) => {
-        if (e.ctrlKey || e.metaKey || e.altKey) return;
-        const steps: Record<string, number> = {
-          ArrowDown: at + 1,
-          ArrowUp: at - 1,
-          PageDown: at + 15,
-          PageUp: at - 15,
-          Home: 0,
-          End: rows.length - 1,
-        };
-        const row = rows[Math.max(0, at)];
-        if (e.key in steps) go(steps[e.key]!);
-        else if (!row || !onKey(e.key, row)) return;
-        e.preventDefault();
-        e.stopPropagation();
-      }}
-      className="min-h-0 flex-1 overflow-auto border-y border-line"
-    >
-      <table role="none" className="w-full table-fixed border-collapse">
-        <thead role="rowgroup" className="sticky top-0 bg-sheet">
+    <div ref={box} className="min-h-0 flex-1 overflow-auto border-y border-line">
+      <table
+        role="grid"
+        aria-label="Log records"
+        aria-rowcount={rows.length}
+        aria-activedescendant={at >= 0 ? `record-${at}` : undefined}
+        tabIndex={0}
+        data-records
+        onKeyDown={(e) => {
+          if (e.ctrlKey || e.metaKey || e.altKey) return;
+          const steps: Record<string, number> = {
+            ArrowDown: at + 1,
+            ArrowUp: at - 1,
+            PageDown: at + 15,
+            PageUp: at - 15,
+            Home: 0,
+            End: rows.length - 1,
+          };
+          const row = rows[Math.max(0, at)];
+          if (e.key in steps) go(steps[e.key]!);
+          else if (!row || !onKey(e.key, row)) return;
+          e.preventDefault();
+          e.stopPropagation();
+        }}
+        className="w-full table-fixed border-collapse"
+      >
+        <thead className="sticky top-0 bg-sheet">
           <tr role="row" className="text-left text-[12px] text-dim">
             <Head word="time" className="w-[84px] pl-3" />
             {columns.map((column) => (
@@ -70,7 +69,7 @@ export function Records({
             <Head word="decided by" className="w-[24%]" />
           </tr>
         </thead>
-        <tbody role="rowgroup">
+        <tbody>
           {rows.map((row, i) => (
             <tr
               key={row.cursor}
