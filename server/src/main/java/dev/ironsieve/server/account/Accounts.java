@@ -1,6 +1,8 @@
 package dev.ironsieve.server.account;
 
 import dev.ironsieve.formats.Digest;
+import dev.ironsieve.server.audit.AuditAction;
+import dev.ironsieve.server.audit.AuditTrail;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.jdbc.Sql;
 import dev.ironsieve.server.refusal.Refusal;
@@ -9,6 +11,7 @@ import java.security.SecureRandom;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
@@ -31,13 +34,20 @@ public class Accounts {
   private final SignInConfig config;
   private final PasswordHashing hashing;
   private final SignInLimits limits;
+  private final AuditTrail trail;
   private final SecureRandom random = new SecureRandom();
 
-  Accounts(Database database, SignInConfig config, PasswordHashing hashing, SignInLimits limits) {
+  Accounts(
+      Database database,
+      SignInConfig config,
+      PasswordHashing hashing,
+      SignInLimits limits,
+      AuditTrail trail) {
     this.database = database;
     this.config = config;
     this.hashing = hashing;
     this.limits = limits;
+    this.trail = trail;
   }
 
   /**
@@ -66,6 +76,12 @@ public class Accounts {
     boolean right = hashing.matches(password, hash);
     if (secret.isEmpty()) {
       limits.countFailure(name, Instant.now().plus(config.lockedFor()));
+      database.inTransaction(
+          "noting a failed sign-in",
+          sql -> {
+            trail.addBy(sql, name, AuditAction.SIGN_IN_FAILED, name, "no such account");
+            return null;
+          });
       throw wrong();
     }
     return database
@@ -80,9 +96,11 @@ public class Accounts {
               if (account.isEmpty()) {
                 Instant until = Instant.now().plus(config.lockedFor());
                 AccountStore.countFailure(sql, name, config.failures(), until);
+                trail.addBy(sql, name, AuditAction.SIGN_IN_FAILED, name, "");
                 return Optional.<SignedIn>empty(); // not thrown here, where it would undo the count
               }
               AccountStore.forgetFailures(sql, name);
+              trail.addBy(sql, name, AuditAction.SIGN_IN, name, "");
               String token = newToken();
               AccountStore.addSession(
                   sql, hash(token), account.get().id(), Instant.now().plus(config.lasts()));
@@ -121,7 +139,12 @@ public class Accounts {
     database.inTransaction(
         "signing out",
         sql -> {
+          Optional<Account> account = AccountStore.bySession(sql, hash(token));
           AccountStore.endSession(sql, hash(token));
+          if (account.isPresent()) {
+            String name = account.get().name();
+            trail.addBy(sql, name, AuditAction.SIGN_OUT, name, "");
+          }
           return null;
         });
   }
@@ -159,6 +182,7 @@ public class Accounts {
           if (!AccountStore.takeSetupToken(sql, hash(token)) || AccountStore.any(sql)) {
             throw noSetUp();
           }
+          trail.addBy(sql, name, AuditAction.FIRST_ADMIN, name, displayName);
           return AccountStore.add(sql, name, displayName, Role.ADMIN, hash);
         });
   }
@@ -207,7 +231,14 @@ public class Accounts {
     String hash = hashing.hash(password, cost);
     Account added =
         database.inTransaction(
-            "adding an account", sql -> AccountStore.add(sql, name, displayName, role, hash));
+            "adding an account",
+            sql -> {
+              Account made = AccountStore.add(sql, name, displayName, role, hash);
+              if (made != null) {
+                trail.add(sql, AuditAction.ACCOUNT_ADDED, name, "role " + role.word());
+              }
+              return made;
+            });
     if (added == null) {
       throw new Refusal.WrongState("There is an account \"" + name + "\" already.");
     }
@@ -246,6 +277,17 @@ public class Accounts {
             AccountStore.setPassword(sql, account.id(), hash);
           }
           AccountStore.endSessions(sql, account.id());
+          List<String> changes = new ArrayList<>();
+          if (role != null) {
+            changes.add("role " + role.word());
+          }
+          if (disabled != null) {
+            changes.add(disabled ? "disabled" : "enabled");
+          }
+          if (hash != null) {
+            changes.add("another password");
+          }
+          trail.add(sql, AuditAction.ACCOUNT_CHANGED, name, String.join(", ", changes));
           return AccountStore.byName(sql, name).orElseThrow().account();
         });
   }

@@ -3,6 +3,8 @@ package dev.ironsieve.server.feed;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.FeedKind;
 import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.server.audit.AuditAction;
+import dev.ironsieve.server.audit.AuditTrail;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
@@ -17,9 +19,11 @@ public class Feeds {
   private static final int MOST_LISTED = 20; // editions of one feed
 
   private final Database database;
+  private final AuditTrail trail;
 
-  Feeds(Database database) {
+  Feeds(Database database, AuditTrail trail) {
     this.database = database;
+    this.trail = trail;
   }
 
   /**
@@ -74,7 +78,14 @@ public class Feeds {
     Feed.checkName(name);
     boolean added =
         database.inTransaction(
-            "adding a feed", sql -> FeedStore.add(sql, settings.row(0, name, kind.word())));
+            "adding a feed",
+            sql -> {
+              boolean made = FeedStore.add(sql, settings.row(0, name, kind.word()));
+              if (made) {
+                trail.add(sql, AuditAction.FEED_ADDED, name, "");
+              }
+              return made;
+            });
     if (!added) {
       throw new Refusal.WrongState("There is a feed \"" + name + "\" already.");
     }
@@ -100,6 +111,7 @@ public class Feeds {
     database.inTransaction(
         "changing a feed",
         sql -> {
+          trail.add(sql, AuditAction.FEED_CHANGED, feed.name(), "");
           boolean moved = !Objects.equals(feed.url(), settings.url());
           return FeedStore.change(sql, settings.row(feed.id(), feed.name(), feed.kind()))
               + (moved ? FeedStore.forgetTags(sql, feed.id()) : 0);

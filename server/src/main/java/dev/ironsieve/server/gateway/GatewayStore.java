@@ -81,6 +81,12 @@ final class GatewayStore {
         == 1;
   }
 
+  /** The name of a gateway that exists. */
+  static String name(Sql sql, long gateway) throws SQLException {
+    return sql.first("select name from gateway where id = ?", row -> row.getString("name"), gateway)
+        .orElseThrow();
+  }
+
   /** The document of a revision of the gateway's rulebase, by its digest. */
   static Optional<String> content(Sql sql, long rulebase, byte[] digest) throws SQLException {
     return sql.first(

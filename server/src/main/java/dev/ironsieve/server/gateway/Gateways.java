@@ -2,6 +2,8 @@ package dev.ironsieve.server.gateway;
 
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.formats.Digest;
+import dev.ironsieve.server.audit.AuditAction;
+import dev.ironsieve.server.audit.AuditTrail;
 import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.draft.Publications;
 import dev.ironsieve.server.jdbc.Database;
@@ -13,6 +15,7 @@ import java.time.Instant;
 import java.util.Base64;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
@@ -36,11 +39,13 @@ public class Gateways {
   private final Database database;
   private final Drafts drafts;
   private final Publications publications;
+  private final AuditTrail trail;
 
-  Gateways(Database database, Drafts drafts, Publications publications) {
+  Gateways(Database database, Drafts drafts, Publications publications, AuditTrail trail) {
     this.database = database;
     this.drafts = drafts;
     this.publications = publications;
+    this.trail = trail;
   }
 
   List<GatewaySummary> all(long rulebase) {
@@ -66,7 +71,14 @@ public class Gateways {
         database
             .inTransaction(
                 "adding a gateway",
-                sql -> GatewayStore.add(sql, checked, rulebase, Digest.of(token), account))
+                sql -> {
+                  Optional<Long> added =
+                      GatewayStore.add(sql, checked, rulebase, Digest.of(token), account);
+                  if (added.isPresent()) {
+                    trail.add(sql, AuditAction.GATEWAY_ADDED, checked, "");
+                  }
+                  return added;
+                })
             .orElseThrow(
                 () ->
                     new Refusal.WrongState(
@@ -84,7 +96,15 @@ public class Gateways {
   void revoke(long rulebase, long gateway) {
     boolean revoked =
         database.inTransaction(
-            "revoking a gateway", sql -> GatewayStore.revoke(sql, rulebase, gateway));
+            "revoking a gateway",
+            sql -> {
+              boolean done = GatewayStore.revoke(sql, rulebase, gateway);
+              if (done) {
+                String name = GatewayStore.name(sql, gateway);
+                trail.add(sql, AuditAction.GATEWAY_REVOKED, name, "");
+              }
+              return done;
+            });
     if (!revoked) {
       throw new Refusal.NotFound("There is no such gateway.");
     }
@@ -97,7 +117,15 @@ public class Gateways {
         database
             .inTransaction(
                 "enrolling a gateway",
-                sql -> GatewayStore.enrol(sql, Digest.of(token), Digest.of(secret)))
+                sql -> {
+                  Optional<StoredGateway> enrolled =
+                      GatewayStore.enrol(sql, Digest.of(token), Digest.of(secret));
+                  if (enrolled.isPresent()) {
+                    String name = enrolled.get().name();
+                    trail.addBy(sql, name, AuditAction.GATEWAY_ENROLLED, name, "");
+                  }
+                  return enrolled;
+                })
             .orElseThrow(() -> new Refusal.NotSignedIn("This token is not valid, or was used."));
     return new Enrolled(gateway.name(), secret);
   }

@@ -39,6 +39,13 @@ final class RevisionStore {
         number);
   }
 
+  /** The name of a rulebase that exists. */
+  static String rulebaseName(Sql sql, long rulebase) throws SQLException {
+    return sql.first(
+            "select name from rulebase where id = ?", row -> row.getString("name"), rulebase)
+        .orElseThrow();
+  }
+
   /**
    * A revision to be added.
    *

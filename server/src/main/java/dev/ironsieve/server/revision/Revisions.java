@@ -8,6 +8,8 @@ import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.account.Account;
+import dev.ironsieve.server.audit.AuditAction;
+import dev.ironsieve.server.audit.AuditTrail;
 import dev.ironsieve.server.draft.DraftState;
 import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.jdbc.Database;
@@ -15,6 +17,7 @@ import dev.ironsieve.server.question.QuestionPool;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.List;
+import java.util.Optional;
 
 /** Reviews and publishes drafts, and reads revisions. */
 @ApplicationScoped
@@ -24,18 +27,21 @@ class Revisions {
   private final Drafts drafts;
   private final Reviews reviews;
   private final QuestionPool pool;
+  private final AuditTrail trail;
 
   Revisions(
       Database database,
       RevisionDocuments documents,
       Drafts drafts,
       Reviews reviews,
-      QuestionPool pool) {
+      QuestionPool pool,
+      AuditTrail trail) {
     this.database = database;
     this.documents = documents;
     this.drafts = drafts;
     this.reviews = reviews;
     this.pool = pool;
+    this.trail = trail;
   }
 
   /** The revisions of a rulebase, newest first. */
@@ -124,7 +130,20 @@ class Revisions {
 
   private int store(RevisionStore.Next next) {
     return database
-        .inTransaction("publishing a draft", sql -> RevisionStore.publish(sql, next))
+        .inTransaction(
+            "publishing a draft",
+            sql -> {
+              Optional<Integer> number = RevisionStore.publish(sql, next);
+              if (number.isPresent()) {
+                String reason = next.overrideReason();
+                trail.add(
+                    sql,
+                    reason == null ? AuditAction.PUBLISHED : AuditAction.PUBLISHED_OVER_BLOCKERS,
+                    RevisionStore.rulebaseName(sql, next.rulebase()) + ", revision " + number.get(),
+                    reason == null ? next.note() : reason);
+              }
+              return number;
+            })
         .orElseThrow(
             () ->
                 new Refusal.WrongState(

@@ -1,0 +1,2 @@
+/** The audit trail: who did what, and when; entries are only ever added. */
+package dev.ironsieve.server.audit;
