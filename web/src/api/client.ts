@@ -21,6 +21,7 @@ import type {
   EnrolmentToken,
   GatewaySummary,
   PublishRequest,
+  AuditEntry,
   LogPage,
   LogState,
   RuleHits,
@@ -190,6 +191,7 @@ export const api = {
   draft: (id: number) => ask<Draft>('Rules', 'GET', draft(id)),
   edit: (id: number, version: number, edit: Edit, key: string) =>
     call<Change>('PATCH', draft(id), { version, edit }, { key }),
+  discard: (id: number, version: number) => call<void>('POST', `${draft(id)}/discard`, { version }),
   undo: (id: number, key: string) => call<Change>('POST', `${draft(id)}/undo`, undefined, { key }),
   redo: (id: number, key: string) => call<Change>('POST', `${draft(id)}/redo`, undefined, { key }),
   changes: (id: number, before?: number) =>
@@ -227,6 +229,15 @@ export const api = {
     call<LogPage>(
       'GET',
       `/rulebases/${id}/log?${new URLSearchParams({ ...filter, limit: `${limit}` }).toString()}`,
+    ),
+  audit: (filter: Record<string, string>, behind: number | undefined, limit: number) =>
+    call<AuditEntry[]>(
+      'GET',
+      `/audit?${new URLSearchParams({
+        ...filter,
+        ...(behind !== undefined && { behind: `${behind}` }),
+        limit: `${limit}`,
+      }).toString()}`,
     ),
   logState: (id: number) => call<LogState>('GET', `/rulebases/${id}/log/state`),
   publish: (id: number, request: PublishRequest) =>

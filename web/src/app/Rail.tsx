@@ -1,5 +1,14 @@
-import { Activity, Blocks, History, ListChecks, ListOrdered, Send, Users } from 'lucide-react';
-import { LIBRARY, type Place } from '../shell/places';
+import {
+  Activity,
+  Blocks,
+  History,
+  ListChecks,
+  ListOrdered,
+  ScrollText,
+  Send,
+  Users,
+} from 'lucide-react';
+import { ADMIN, LIBRARY, type Place } from '../shell/places';
 import { useSession } from '../shell/session';
 
 const PLACES = [
@@ -10,6 +19,7 @@ const PLACES = [
   { place: 'library', word: 'Library', Icon: Blocks },
   { place: 'history', word: 'History', Icon: History },
   { place: 'accounts', word: 'Accounts', Icon: Users },
+  { place: 'audit', word: 'Audit', Icon: ScrollText },
 ] as const;
 
 export function Rail({ place, onGo }: { place: Place; onGo(place: Place): void }) {
@@ -17,7 +27,7 @@ export function Rail({ place, onGo }: { place: Place; onGo(place: Place): void }
   const shown = LIBRARY.includes(place) ? 'library' : place;
   return (
     <nav aria-label="Main navigation" className="w-[56px] shrink-0 bg-rail pt-2">
-      {PLACES.filter((p) => p.place !== 'accounts' || person.role === 'admin').map(
+      {PLACES.filter((p) => !ADMIN.includes(p.place) || person.role === 'admin').map(
         ({ place: to, word, Icon }) => (
           <button
             key={to}

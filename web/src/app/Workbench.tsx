@@ -31,6 +31,7 @@ const People = lazy(() => import('../people/PeoplePage'));
 const PublishPage = lazy(() => import('../publish/PublishPage'));
 const Traffic = lazy(() => import('../traffic/TrafficPage'));
 const History = lazy(() => import('../history/HistoryPage'));
+const Audit = lazy(() => import('../audit/AuditPage'));
 const Accounts = lazy(() => import('../accounts/AccountsPage'));
 const loadPalette = () => import('../palette/Palette');
 const Palette = lazy(loadPalette);
@@ -222,6 +223,7 @@ export default function Workbench() {
               <PublishPage
                 draft={draft}
                 mayPublish={mayPublish(person)}
+                mayEdit={editable}
                 admin={person.role === 'admin'}
                 numbers={numbers}
                 onRule={showRule}
@@ -239,6 +241,8 @@ export default function Workbench() {
               <History id={id} version={draft.version} />
             ) : place === 'accounts' ? (
               <Accounts />
+            ) : place === 'audit' ? (
+              <Audit />
             ) : (
               <RulesPage
                 key={id}

@@ -9,6 +9,7 @@ import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { whole } from '../ui/numbers';
 import { Working } from '../ui/QuestionProgress';
+import { Discard } from './Discard';
 import { ChangedVerdicts } from './ChangedVerdicts';
 import { FindingChanges } from './FindingChanges';
 import { Gateways } from './Gateways';
@@ -18,6 +19,7 @@ import { Revisions } from './Revisions';
 export default function PublishPage({
   draft,
   mayPublish,
+  mayEdit,
   admin,
   numbers,
   onRule,
@@ -25,6 +27,7 @@ export default function PublishPage({
 }: {
   draft: Draft;
   mayPublish: boolean;
+  mayEdit: boolean;
   admin: boolean;
   numbers: Map<string, number>;
   onRule(id: string): void;
@@ -88,6 +91,7 @@ export default function PublishPage({
             draft={draft}
             review={review}
             mayPublish={mayPublish}
+            mayEdit={mayEdit}
             onRule={onRule}
           />
         )}
@@ -160,11 +164,13 @@ function Release({
   draft,
   review,
   mayPublish,
+  mayEdit,
   onRule,
 }: {
   draft: Draft;
   review: Review;
   mayPublish: boolean;
+  mayEdit: boolean;
   onRule(id: string): void;
 }) {
   const cache = useQueryClient();
@@ -241,6 +247,7 @@ function Release({
           </Button>
         </form>
       )}
+      {mayEdit && draft.changes > 0 && <Discard draft={draft} />}
       {!mayPublish && draft.changes > 0 && (
         <p className="text-[12px] text-dim">A publisher can publish it.</p>
       )}

@@ -1,6 +1,6 @@
 import { isPressed, type KeyPress } from '../ui/shortcut';
 import type { Opened } from './opened';
-import { PLACES, type Place } from './places';
+import { ADMIN, PLACES, type Place } from './places';
 
 /** One command of the workbench, for its keys, the palette, the header and the list of keys. */
 export interface Command {
@@ -31,7 +31,7 @@ export const draftCommands = (bench: Workbench): Command[] => [
 
 /** The commands for everybody, and for admins. */
 export const benchCommands = (bench: Workbench, admin: boolean): Command[] => [
-  ...PLACES.filter((place) => admin || place !== 'accounts').map((place) => ({
+  ...PLACES.filter((place) => admin || !ADMIN.includes(place)).map((place) => ({
     id: `go ${place}`,
     words: `Go to the ${place}`,
     run: () => bench.go(place),

@@ -11,9 +11,13 @@ export const PLACES = [
   'signatures',
   'history',
   'accounts',
+  'audit',
 ] as const;
 
 export type Place = (typeof PLACES)[number];
+
+/** The places for admins only. */
+export const ADMIN: Place[] = ['accounts', 'audit'];
 
 /** The places that the library has tabs for. */
 export const LIBRARY: Place[] = ['library', 'feeds', 'people', 'applications', 'signatures'];

@@ -156,4 +156,31 @@ class RevisionTest {
     ruth.request().get("/api/rulebases/" + id + "/revisions/9").then().statusCode(404);
     ruth.request().get("/api/rulebases/999999/revisions").then().statusCode(404);
   }
+
+  @Test
+  void discardingTakesBackEverybodysChangesAndTheHistoryKeepsThem() {
+    ruth.edit(id, 0, B_ABOVE_A).then().statusCode(200);
+    tomas.edit(id, 1, NARROW_BELOW_A).then().statusCode(200);
+    ruth.edit(id, 2, A_ABOVE_C).then().statusCode(200);
+    String discard = "/api/rulebases/" + id + "/draft/discard";
+    ruth.request().body("{\"version\": 2}").post(discard).then().statusCode(409);
+    Client.signedIn("ines.calder")
+        .request()
+        .body("{\"version\": 3}")
+        .post(discard)
+        .then()
+        .statusCode(403);
+    ruth.request().body("{\"version\": 3}").post(discard).then().statusCode(204);
+    assertThat(ruth.order(id)).isEqualTo("abc");
+    assertThat(ruth.draft(id).jsonPath().getInt("changes")).isZero();
+    assertThat(
+            ruth.request()
+                .get("/api/rulebases/" + id + "/draft/changes")
+                .jsonPath()
+                .getList("kind", String.class))
+        .containsExactly("undo", "undo", "undo", "edit", "edit", "edit");
+    ruth.request().body("{\"version\": 6}").post(discard).then().statusCode(409);
+    Client.signedIn("ruth.okell").edit(id, 6, B_ABOVE_A).then().statusCode(200);
+    assertThat(ruth.order(id)).isEqualTo("bac");
+  }
 }

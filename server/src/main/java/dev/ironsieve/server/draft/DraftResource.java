@@ -99,6 +99,20 @@ public class DraftResource {
     return drafts.undo(rulebase, headers.by(identity));
   }
 
+  /** Undoes every edit since the revision in force, whoever made it. */
+  @POST
+  @Path("/discard")
+  @RolesAllowed(Role.MAY_EDIT)
+  public void discard(
+      long rulebase,
+      DiscardRequest body,
+      @BeanParam ChangeHeaders headers,
+      @Context SecurityIdentity identity) {
+    Refusal.requireBody(body);
+    Refusal.require(body.version(), "$.version", "a whole number");
+    drafts.discard(rulebase, body.version(), headers.by(identity).withoutKey());
+  }
+
   @POST
   @Path("/redo")
   @RolesAllowed(Role.MAY_EDIT)

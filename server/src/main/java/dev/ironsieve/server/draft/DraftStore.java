@@ -178,6 +178,18 @@ final class DraftStore {
         account);
   }
 
+  /** The last edit of anybody that is in force. */
+  static Optional<Change> lastInForce(Sql sql, long rulebase, int revision) throws SQLException {
+    return sql.first(
+        CHANGES
+            + " where c.rulebase_id = ? and c.base_revision = ? and c.kind = 'edit' and not"
+            + UNDONE
+            + " order by c.version desc limit 1",
+        DraftStore::readChange,
+        rulebase,
+        revision);
+  }
+
   /** The account's edit that it undid last, unless it has made another edit since. */
   static Optional<Change> toRedo(Sql sql, long rulebase, int revision, long account)
       throws SQLException {

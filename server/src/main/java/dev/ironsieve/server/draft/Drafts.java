@@ -98,6 +98,11 @@ public class Drafts {
             requestKey.length() + " others");
       }
     }
+
+    /** The same for a request that makes several changes, which acts again if it is sent twice. */
+    Requester withoutKey() {
+      return new Requester(account, client, null);
+    }
   }
 
   /**
@@ -134,6 +139,38 @@ public class Drafts {
                       sql -> DraftStore.toUndo(sql, id, draft.revision(), requester.account().id()))
                   .orElseThrow(() -> new Refusal.WrongState("There is nothing of yours to undo."));
           return again(draft, "undo", change, change.inverse(), requester);
+        });
+  }
+
+  /**
+   * Undoes every edit since the revision in force, whoever made it, the last one first.
+   *
+   * @param seen the draft's version that the person saw
+   * @throws Refusal.WrongState if the draft was changed since, or has no changes
+   */
+  public DraftState discard(long id, long seen, Requester requester) {
+    return live.editing(
+        id,
+        draft -> {
+          if (draft.state().version() != seen) {
+            throw new Refusal.WrongState(
+                "The draft was changed meanwhile. Look at its changes, and discard them again.");
+          }
+          if (draft.state().changes() == 0) {
+            throw new Refusal.WrongState("The draft has no changes to discard.");
+          }
+          while (draft.state().changes() > 0) {
+            DraftStore.Change last =
+                database
+                    .inTransaction(
+                        "looking for the last edit",
+                        sql -> DraftStore.lastInForce(sql, id, draft.revision()))
+                    .orElseThrow();
+            Edit inverse = LiveDraft.edit(last.inverse());
+            Rulebase after = conflicts.applied(draft, inverse);
+            store(draft, "undo", last.version(), inverse, after, requester);
+          }
+          return DraftState.of(draft);
         });
   }
 
