@@ -285,6 +285,7 @@ export default function Workbench() {
                 mayEdit={editable}
                 actions={rules.actions}
                 onMend={setRepairing}
+                onLog={showLog}
               />
             )}
           </aside>

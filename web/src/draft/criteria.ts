@@ -133,7 +133,7 @@ export function fitting(
 export function searchText(rule: Rule): string {
   const chips = PARTS.flatMap((part) => chipsOf(rule, part)).map((chip) => chip.text);
   const kept = [rule.owner, rule.ticket, ...(rule.tags ?? []), rule.start, rule.end];
-  const state = rule.unfinished ? 'unfinished' : '';
+  const state = rule.unfinished ? 'unfinished' : rule.observeOnly ? 'observe only' : '';
   return [rule.name, rule.note ?? '', rule.verdict, state, ...kept, ...chips]
     .filter(Boolean)
     .join('\n')

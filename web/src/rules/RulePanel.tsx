@@ -7,6 +7,7 @@ import {
   reachWords,
   type FindingKind,
 } from '../draft/findings';
+import { RuleLog } from './RuleLog';
 import { Button } from '../ui/Button';
 import type { RuleActions } from './actions';
 import { KeptFields } from './KeptFields';
@@ -21,6 +22,7 @@ export function RulePanel({
   mayEdit,
   actions,
   onMend,
+  onLog,
 }: {
   draft: Draft;
   rule: Rule;
@@ -31,6 +33,8 @@ export function RulePanel({
   actions: RuleActions;
   /** Shows the ways to remove a finding. */
   onMend(kind: FindingKind): void;
+  /** Shows the log records of a rule. */
+  onLog(rule: string): void;
 }) {
   return (
     <section aria-label="Rule in focus" className="p-3">
@@ -80,6 +84,14 @@ export function RulePanel({
           )}
         </div>
       )}
+      <RuleLog
+        draft={draft.id}
+        zone={draft.timeZone}
+        rule={rule}
+        mayEdit={mayEdit}
+        onDecide={() => actions.observe(rule.id)}
+        onLog={() => onLog(rule.id)}
+      />
       <NoEffect rule={rule} />
       <Named
         label="Rate plan"

@@ -65,8 +65,20 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
   const { setNodeRef: dropRef } = useDroppable({ id: rule.id });
   const off = rule.enabled === false;
   const finding = gravest(standing);
-  const state = off ? 'disabled' : rule.unfinished ? 'unfinished' : null;
-  const gate = state ? 'gone' : standing?.kind === 'decides' ? 'real' : 'ghost';
+  const state = off
+    ? 'disabled'
+    : rule.unfinished
+      ? 'unfinished'
+      : rule.observeOnly
+        ? 'observe only'
+        : null;
+  const gate = state
+    ? rule.observeOnly && !off
+      ? 'ghost'
+      : 'gone'
+    : standing?.kind === 'decides'
+      ? 'real'
+      : 'ghost';
   const holes = openHoles(standing);
   const unfinished = rule.unfinished && !off && !editing;
   return (

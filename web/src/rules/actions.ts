@@ -32,6 +32,8 @@ export interface RuleActions {
   insertInto(sectionId: string): void;
   clone(id: string): void;
   toggle(id: string): void;
+  /** Switches between deciding and observing only. */
+  observe(id: string): void;
   remove(id: string): void;
   step(id: string, direction: 1 | -1): void;
   moveTo(id: string, place: Place): void;

@@ -55,6 +55,13 @@ const MENU_COMMANDS: MenuCommand[] = [
     group: 'rule',
   },
   {
+    words: (rule) =>
+      rule ? (rule.observeOnly ? 'Let it decide' : 'Observe only') : 'Observe only, decide',
+    keys: ['o'],
+    run: (rule, actions) => actions.observe(rule.id),
+    group: 'rule',
+  },
+  {
     words: () => 'For any connection',
     keys: [],
     run: (rule, actions) => actions.forAny(rule),

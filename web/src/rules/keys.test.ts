@@ -54,6 +54,8 @@ describe('keys on a rule', () => {
     expect(press('End', { altKey: true })).toEqual(['moveToEdge r bottom']);
     expect(press('/', { ctrlKey: true })).toEqual(['toggle r']);
     expect(press('Delete')).toEqual(['remove r']);
+    expect(press('o')).toEqual(['observe r']);
+    expect(press('l')).toEqual(['showLog r']);
     expect(press('F2')).toEqual(['startEdit r name']);
     expect(press('s')).toEqual(['startEdit r for']);
     expect(press('v')).toEqual(['focusVerdict r']);
@@ -61,11 +63,12 @@ describe('keys on a rule', () => {
   });
 
   it('change nothing for people who only view', () => {
-    for (const name of ['Enter', 'Delete', 'f', 't', 's', 'v', 'm']) {
+    for (const name of ['Enter', 'Delete', 'o', 'f', 't', 's', 'v', 'm']) {
       expect(press(name, {}, false)).toEqual([]);
     }
     expect(press('ArrowUp', { altKey: true }, false)).toEqual([]);
     expect(press('w', {}, false)).toEqual(['probeWitness r']);
+    expect(press('l', {}, false)).toEqual(['showLog r']);
   });
 
   it('leave other keys to the browser', () => {

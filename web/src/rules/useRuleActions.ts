@@ -222,6 +222,20 @@ export function useRuleActions(
           }
         });
       },
+      observe(id) {
+        const rules = group(id).map((one) => rule(one)!);
+        const observes = !rule(id)?.observeOnly;
+        void send({
+          kind: 'replaceRules',
+          rules: rules.map((r) => ({ ...r, observeOnly: observes || undefined })),
+        }).then((refused) => {
+          if (!refused) {
+            live.current.hooks.announce(
+              `${many(rules.map((r) => r.id))} ${observes ? 'only observing' : 'deciding'}.`,
+            );
+          }
+        });
+      },
       remove(id) {
         const ids = group(id);
         const shown = live.current.order;

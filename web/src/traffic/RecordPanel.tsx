@@ -7,6 +7,7 @@ export function RecordPanel({
   row,
   rule,
   number,
+  observed,
   onRule,
   onProbe,
   onOnly,
@@ -15,6 +16,8 @@ export function RecordPanel({
   /** The rule that decided, as it is in the draft; undefined if it was deleted. */
   rule: Rule | undefined;
   number: number | undefined;
+  /** The rule that only observes and would have decided, as it is in the draft. */
+  observed: { number: number; name: string } | undefined;
   onRule(id: string): void;
   onProbe(line: string): void;
   /** Filters by the rule that decided. */
@@ -49,6 +52,13 @@ export function RecordPanel({
       <p className="mt-1">
         <b>{row.verdict}</b> by {was}
         {row.rule && !rule && '; the draft no longer has it'}
+        {row.observedRule && (
+          <span className="text-caution">
+            {' '}
+            · observed: <b>{row.observedVerdict}</b> by{' '}
+            {observed ? `rule ${observed.number} “${observed.name}”` : row.observedRule}
+          </span>
+        )}
       </p>
       <p className="mt-2 flex flex-wrap gap-2">
         {rule && (

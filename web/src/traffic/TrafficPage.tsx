@@ -67,6 +67,10 @@ export default function TrafficPage({
   const byRule = (id: string | null) =>
     filterBy({ rule: id ? `${numbers.get(id) ?? id}` : 'default' });
   const now = (row: LogRow) => (row.rule ? byId.get(row.rule) : undefined);
+  const observed = (row: LogRow) => {
+    const rule = row.observedRule ? byId.get(row.observedRule) : undefined;
+    return rule && { number: numbers.get(rule.id)!, name: rule.name };
+  };
   const keys: Record<string, (row: LogRow) => void> = {
     Enter: (row) => now(row) && onRule(row.rule!),
     p: (row) => onProbe(row.connection),
@@ -190,6 +194,7 @@ export default function TrafficPage({
             row={shown}
             rule={now(shown)}
             number={shown.rule ? numbers.get(shown.rule) : undefined}
+            observed={observed(shown)}
             onRule={onRule}
             onProbe={onProbe}
             onOnly={() => byRule(shown.rule ?? null)}

@@ -9,6 +9,8 @@ create table log_record (
   revision     int not null,
   rule         text,
   verdict      text not null,
+  observed_rule    text,
+  observed_verdict text,
   phase        text not null,
   millis       bigint not null,
   packets      bigint not null,
@@ -28,6 +30,8 @@ create table log_record (
 ) partition by range (at);
 create index log_record_at on log_record (rulebase_id, at desc, id desc);
 create index log_record_rule on log_record (rulebase_id, rule, at desc);
+create index log_record_observed on log_record (rulebase_id, observed_rule, at desc)
+  where observed_rule is not null;
 create index log_record_person on log_record (rulebase_id, lower(person), at desc)
   where person is not null;
 create index log_record_from on log_record (rulebase_id, from_address, at desc);
@@ -41,6 +45,7 @@ create table rule_hits (
   gateway_id  bigint not null references gateway,
   revision    int not null,
   connections bigint not null,
+  differing   bigint not null,
   packets     bigint not null,
   bytes       bigint not null,
   primary key (rulebase_id, rule, hour, gateway_id, revision)
@@ -52,6 +57,7 @@ create table rule_hit_total (
   rulebase_id bigint not null references rulebase,
   rule        text not null,
   connections bigint not null,
+  differing   bigint not null,
   packets     bigint not null,
   bytes       bigint not null,
   first_at    timestamptz not null,

@@ -55,6 +55,16 @@ class AccountsTest extends OnTheBench {
     signIn(mara, "mara.voss", FIRST);
     assertThat(mara.getByRole(AriaRole.ALERT)).isVisible();
     mara.context().close();
+
+    admin.getByLabel("Main navigation").getByText("Audit").click();
+    admin.getByLabel("Search the audit trail").fill("mara.voss");
+    Locator entries = admin.locator("tbody tr");
+    assertThat(entries).hasCount(6);
+    assertThat(entries.first()).containsText("sign in failed");
+    admin.getByLabel("Action", EXACTLY).selectOption("account changed");
+    assertThat(entries).hasCount(2);
+    assertThat(entries.first()).containsText("disabled");
+    assertThat(entries.last()).containsText("role viewer");
     admin.context().close();
   }
 }

@@ -52,6 +52,25 @@ class PublishTest extends OnTheBench {
   }
 
   @Test
+  void allChangesAreDiscardedAfterAQuestion() {
+    bench.focus("h05");
+    bench.press("Control+/");
+    bench.press("Alt+Home");
+    assertThat(bench.rule("h05")).hasAttribute("aria-rowindex", "1");
+    page().getByLabel("Main navigation").getByText("Publish").click();
+    bench.button("Discard all changes…").press("Enter");
+    assertThat(bench.dialog()).containsText("Discard 2 changes?");
+    bench
+        .dialog()
+        .getByText("Discard", new Locator.GetByTextOptions().setExact(true))
+        .press("Enter");
+    assertThat(page().getByText("draft on revision 1, 0 changes")).isVisible();
+    page().getByLabel("Main navigation").getByText("Rules").click();
+    assertThat(bench.rule("h05")).hasAttribute("aria-rowindex", "5");
+    assertThat(bench.rule("h05")).not().containsText("disabled");
+  }
+
+  @Test
   void aWitnessGoesToTheProbeAndBackReturnsToTheReview() {
     bench.focus("h05");
     bench.press("Control+/");

@@ -32,6 +32,13 @@ public final class Screenshots {
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).waitFor();
         shots.shoot(page, "sign-in");
       }
+      if (only.isEmpty() || only.contains("audit")) {
+        Page page = browser.signedIn(shots.address, "odile.marsh");
+        page.navigate("/rulebases/1/audit");
+        page.getByText("gateway enrolled").first().waitFor();
+        shots.shoot(page, "audit");
+        page.context().close();
+      }
       shots
           .pictures()
           .forEach(
@@ -161,6 +168,14 @@ public final class Screenshots {
           }
           bench.button("History").click();
           bench.page().getByText("undo:").first().waitFor();
+        });
+    out.put(
+        "traffic",
+        bench -> {
+          bench.page().getByLabel("Main navigation").getByText("Traffic").click();
+          bench.page().getByLabel("Filter of the log").fill("verdict refused since 24h");
+          bench.page().getByText("11 Gate readers").waitFor();
+          bench.page().locator("[data-records] tbody tr").nth(2).click();
         });
     return out;
   }

@@ -45,7 +45,8 @@ class SectionsTest extends OnTheBench {
     assertThat(pilots).hasAttribute("aria-rowindex", "1");
 
     choose(first, "Delete (when empty)");
-    assertThat(page().getByRole(AriaRole.ALERT)).containsText("expected no rules in a section to be deleted");
+    assertThat(page().getByRole(AriaRole.ALERT))
+        .containsText("expected no rules in a section to be deleted");
     assertThat(section(first)).isVisible();
 
     pilots.click();

@@ -109,6 +109,28 @@ class TrafficTest extends OnTheBench {
   }
 
   @Test
+  void aRuleThatOnlyObservesSaysWhatItWouldHaveDecided() {
+    bench.focus("h07");
+    bench.press("o");
+    assertThat(bench.rule("h07")).containsText("observe only");
+    page().getByText("all saved").waitFor();
+    assertThat(bench.rule("h07").locator("[data-hits]")).isVisible();
+    Locator panel = page().getByLabel("Rule in focus");
+    assertThat(panel).containsText("It decides nothing.");
+    page().getByLabel("Main navigation").getByText("Publish").click();
+    assertThat(page().getByLabel("Passengers reach booking")).containsText("allow → drop");
+    assertThat(page().locator("[data-recorded]").first()).containsText("recorded in the last week");
+    page().getByLabel("Reason to override").fill("Watch it for a week");
+    bench.button("Publish revision 2").press("Enter");
+    assertThat(page().getByText("draft on revision 2, 0 changes")).isVisible();
+    page().getByLabel("Main navigation").getByText("Rules").click();
+    bench.focus("h07");
+    assertThat(panel).containsText(Pattern.compile("[1-9][\\d,]* of them got another verdict"));
+    bench.press("o");
+    assertThat(bench.rule("h07")).not().containsText("observe only");
+  }
+
+  @Test
   void theFallFiltersTheLogByRule() {
     page().getByLabel("Main navigation").getByText("Traffic").click();
     Locator step =

@@ -6,6 +6,7 @@ import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.vocabulary.ValueFinder;
@@ -19,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.PriorityQueue;
+import java.util.stream.Collectors;
 
 /**
  * Decides connections by the revision in force, keeps those that are open, and reports records and
@@ -31,20 +33,45 @@ final class Decisions {
   private final PriorityQueue<Open> open = new PriorityQueue<>(Comparator.comparing(Open::end));
   private final Map<String, Hits> hits = new HashMap<>(); // by rule; of the default rule by ""
   private Map<Coordinate, ValueFinder> finders = Map.of();
+  private Map<String, Rule> byId = Map.of();
   private InForce inForce; // null before the first
 
   Decisions(Reports reports) {
     this.reports = reports;
   }
 
-  /** A revision that decides. */
-  record InForce(int revision, Rulebase rulebase, Matcher matcher) {}
+  /**
+   * A revision that decides.
+   *
+   * @param observing decides as if the rules that only observe were in force; null if there are
+   *     none
+   */
+  record InForce(int revision, Rulebase rulebase, Matcher matcher, Matcher observing) {
+    static InForce of(int revision, Rulebase rulebase) {
+      List<Section> sections =
+          rulebase.sections().stream()
+              .map(
+                  section ->
+                      new Section(
+                          section.id(),
+                          section.name(),
+                          section.rules().stream().map(rule -> rule.observeOnly(false)).toList()))
+              .toList();
+      boolean any = rulebase.rules().stream().anyMatch(Rule::isObserving);
+      return new InForce(
+          revision,
+          rulebase,
+          new Matcher(rulebase),
+          any ? new Matcher(rulebase.withSections(sections)) : null);
+    }
+  }
 
   private record Open(Attempt attempt, Rule rule, Instant end) {}
 
   /** What one rule decided since the last report. */
   private static final class Hits {
     private long connections;
+    private long differing;
     private long packets;
     private long bytes;
     private Instant first;
@@ -60,11 +87,13 @@ final class Decisions {
     reportHits();
     inForce = next;
     finders = finders(next.rulebase());
+    byId = next.rulebase().rules().stream().collect(Collectors.toMap(Rule::id, rule -> rule));
     List<Open> before = List.copyOf(open);
     open.clear();
     int ended = 0;
     for (Open one : before) {
-      Optional<Rule> rule = decide(one.attempt().connection(), one.attempt().at());
+      Connection named = named(one.attempt().connection(), one.attempt().at());
+      Optional<Rule> rule = next.matcher().decide(named);
       if (rule.isPresent() && rule.get().verdict().letsThrough()) {
         open.add(new Open(one.attempt(), rule.get(), one.end()));
       } else {
@@ -81,7 +110,8 @@ final class Decisions {
     return out;
   }
 
-  private Optional<Rule> decide(Connection connection, Instant at) {
+  /** The connection with the names of the values that its hosts, devices and the time have. */
+  private Connection named(Connection connection, Instant at) {
     LocalDateTime time =
         at.atZone(inForce.rulebase().gatewaySettings().timeZone())
             .toLocalDateTime()
@@ -95,28 +125,41 @@ final class Decisions {
             finder.value(text).ifPresent(value -> terms.put(coordinate, value));
           }
         });
-    return inForce.matcher().decide(inForce.matcher().withDefaults(connection.saying(terms)));
+    return inForce.matcher().withDefaults(connection.saying(terms));
   }
 
   /** Decides a connection; a record is reported as the rule says. */
   void decide(Attempt attempt) {
-    Optional<Rule> rule = decide(attempt.connection(), attempt.at());
+    Connection named = named(attempt.connection(), attempt.at());
+    Optional<Rule> rule = inForce.matcher().decide(named);
     Verdict verdict = DefaultRule.verdict(rule.orElse(null));
     boolean through = verdict.letsThrough();
-    count(rule, attempt, through);
+    Optional<Rule> observed = observed(named);
+    count(rule.map(Rule::id).orElse(""), attempt, through, false);
+    observed.ifPresent(
+        one -> count(one.id(), attempt, one.verdict().letsThrough(), one.verdict() != verdict));
     Logging logging = DefaultRule.unless(rule.orElse(null)).logging();
     boolean refused = !through && logging != Logging.OFF;
-    if (refused || logging == Logging.START || logging == Logging.BOTH) {
-      reports.start(attempt, inForce.revision(), rule.orElse(null));
+    boolean observes = observed.isPresent() && observed.get().logging() != Logging.OFF;
+    if (refused || observes || logging == Logging.START || logging == Logging.BOTH) {
+      reports.start(attempt, inForce.revision(), rule.orElse(null), observed.orElse(null));
     }
     if (through && open.size() < MOST_OPEN) {
       open.add(new Open(attempt, rule.orElseThrow(), attempt.at().plus(attempt.length())));
     }
   }
 
-  private void count(Optional<Rule> rule, Attempt attempt, boolean through) {
-    Hits one = hits.computeIfAbsent(rule.map(Rule::id).orElse(""), id -> new Hits());
+  /** The rule that only observes and would have decided; empty if none would. */
+  private Optional<Rule> observed(Connection named) {
+    return inForce.observing() == null
+        ? Optional.empty()
+        : inForce.observing().decide(named).filter(rule -> byId.get(rule.id()).observeOnly());
+  }
+
+  private void count(String rule, Attempt attempt, boolean through, boolean differs) {
+    Hits one = hits.computeIfAbsent(rule, id -> new Hits());
     one.connections++;
+    one.differing += differs ? 1 : 0;
     one.packets += through ? attempt.packets() : 1;
     one.bytes += through ? attempt.bytes() : 60;
     one.first = one.first == null || attempt.at().isBefore(one.first) ? attempt.at() : one.first;
@@ -150,6 +193,7 @@ final class Decisions {
                 inForce.revision(),
                 rule.isEmpty() ? null : rule,
                 one.connections,
+                one.differing,
                 one.packets,
                 one.bytes,
                 one.first,

@@ -165,7 +165,7 @@ final class Gateway {
     }
     try {
       Rulebase rulebase = ToModel.rulebase(Json.read(document, RulebaseDocument.class));
-      return new InForce(revision.number(), rulebase, new Matcher(rulebase));
+      return InForce.of(revision.number(), rulebase);
     } catch (InvalidDocument | InvalidModel e) {
       throw new Unfit("The document is not understood: " + e.getMessage());
     }

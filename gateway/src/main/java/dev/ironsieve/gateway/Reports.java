@@ -40,10 +40,19 @@ final class Reports {
    * A connection was decided.
    *
    * @param rule null for the default rule
+   * @param observed the rule that only observes and would have decided; null for none
    */
-  void start(Attempt attempt, int revision, Rule rule) {
+  void start(Attempt attempt, int revision, Rule rule, Rule observed) {
     boolean through = DefaultRule.verdict(rule).letsThrough();
-    record("start", attempt, revision, rule, 0, through ? 0 : 1, through ? 0 : REFUSED_BYTES);
+    record(
+        "start",
+        attempt,
+        revision,
+        rule,
+        observed,
+        0,
+        through ? 0 : 1,
+        through ? 0 : REFUSED_BYTES);
   }
 
   /** A connection ended. */
@@ -56,6 +65,7 @@ final class Reports {
         attempt,
         revision,
         rule,
+        null,
         millis,
         (long) (attempt.packets() * share),
         (long) (attempt.bytes() * share));
@@ -66,6 +76,7 @@ final class Reports {
       Attempt attempt,
       int revision,
       Rule rule,
+      Rule observed,
       long millis,
       long packets,
       long bytes) {
@@ -77,6 +88,8 @@ final class Reports {
                 revision,
                 rule == null ? null : rule.id(),
                 DefaultRule.verdict(rule),
+                observed == null ? null : observed.id(),
+                observed == null ? null : observed.verdict(),
                 attempt.at(),
                 millis,
                 packets,
@@ -105,12 +118,13 @@ final class Reports {
       int revision,
       String rule,
       long connections,
+      long differing,
       long packets,
       long bytes,
       Instant first,
       Instant last) {
     out.accept(
-        new HitRecord(origin(), revision, rule, connections, packets, bytes, first, last)
+        new HitRecord(origin(), revision, rule, connections, differing, packets, bytes, first, last)
             .message(Instant.now()));
   }
 }

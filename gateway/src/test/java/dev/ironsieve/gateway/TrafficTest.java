@@ -3,7 +3,6 @@ package dev.ironsieve.gateway;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.tuple;
 
-import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Json;
@@ -40,7 +39,7 @@ class TrafficTest {
             .formatted(rules);
     Rulebase rulebase =
         ToModel.rulebase(Json.read(json.getBytes(StandardCharsets.UTF_8), RulebaseDocument.class));
-    return new InForce(revision, rulebase, new Matcher(rulebase));
+    return InForce.of(revision, rulebase);
   }
 
   private static String rule(String id, String service, String verdict, String log) {
@@ -151,5 +150,33 @@ class TrafficTest {
     assertThat(cut.rule()).isEqualTo("web");
     assertThat(cut.millis()).isEqualTo(5_000);
     assertThat(cut.bytes()).isPositive().isLessThan(attempt("tcp/443").bytes());
+  }
+
+  @Test
+  void aRuleThatOnlyObservesDecidesNothingAndIsCounted() {
+    String observing =
+        rule("watch", "tcp", "drop", "start").replace("{\"id\"", "{\"observeOnly\": true, \"id\"");
+    String web = rule("web", "tcp/443", "allow", "off");
+    String old = rule("old", "tcp/80", "drop", "off");
+    decisions.use(rules(1, old + "," + observing + "," + web), TUESDAY);
+    for (String service : List.of("tcp/443", "tcp/22", "tcp/80", "udp/53")) {
+      decisions.decide(attempt(service));
+    }
+    assertThat(decisions.open()).isEqualTo(1);
+    decisions.reportHits();
+    assertThat(hits())
+        .extracting(HitRecord::rule, HitRecord::connections, HitRecord::differing)
+        .containsExactlyInAnyOrder(
+            tuple("web", 1L, 0L),
+            tuple("watch", 2L, 1L),
+            tuple("old", 1L, 0L),
+            tuple(null, 2L, 0L));
+    assertThat(records())
+        .extracting(
+            DecisionRecord::rule, DecisionRecord::observedRule, DecisionRecord::observedVerdict)
+        .containsExactly(
+            tuple("web", "watch", Verdict.DROP),
+            tuple(null, "watch", Verdict.DROP),
+            tuple(null, null, null));
   }
 }

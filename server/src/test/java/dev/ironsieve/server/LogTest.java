@@ -74,6 +74,8 @@ class LogTest {
             1,
             rule,
             rule == null ? Verdict.DROP : Verdict.ALLOW,
+            "c".equals(rule) ? null : "c",
+            "c".equals(rule) ? null : Verdict.REJECT,
             now.minusSeconds(60 - number),
             250,
             4,
@@ -95,7 +97,7 @@ class LogTest {
 
   private SyslogMessage hits(String run, long number, String rule, long connections) {
     return new HitRecord(
-            new Origin(gateway, run, number), 1, rule, connections, 10, 2_000, now, now)
+            new Origin(gateway, run, number), 1, rule, connections, 1, 10, 2_000, now, now)
         .message(now);
   }
 
@@ -152,6 +154,8 @@ class LogTest {
     assertThat(log("").getBoolean("more")).isFalse();
     assertThat(log("?rule=a").getList("records.person", String.class)).containsExactly("maya.lind");
     assertThat(log("?rule=default").getList("records.verdict")).containsExactly("drop");
+    assertThat(log("?rule=c").getList("records.observedVerdict"))
+        .containsExactly("reject", "reject", "reject");
     assertThat(log("?verdict=refused").getList("records.verdict")).containsExactly("drop");
     assertThat(log("?verdict=allow").getList("records")).hasSize(2);
     assertThat(log("?person=tove.aas").getList("records")).hasSize(1);
@@ -229,6 +233,7 @@ class LogTest {
     assertThat(hits().getLong("find { it.rule == 'a' }.connections")).isEqualTo(20);
     assertThat(hits().getLong("find { it.rule == null }.connections")).isEqualTo(1);
     assertThat(hits().getLong("find { it.rule == 'a' }.bytes")).isEqualTo(8_000);
+    assertThat(hits().getLong("find { it.rule == 'a' }.differing")).isEqualTo(4);
     assertThat(hits().getList("find { it.rule == 'a' }.hours", Long.class))
         .hasSize(24)
         .satisfies(hours -> assertThat(hours.stream().mapToLong(h -> h).sum()).isEqualTo(20));
@@ -273,7 +278,8 @@ class LogTest {
   void aClockThatIsWrongIsShownAndItsRecordsGetTheTimeOfReceipt() throws Exception {
     Instant wrong = now.plus(Duration.ofDays(1));
     SyslogMessage message =
-        new HitRecord(new Origin(gateway, "run", 1), 1, "a", 1, 1, 1, wrong, wrong).message(wrong);
+        new HitRecord(new Origin(gateway, "run", 1), 1, "a", 1, 0, 1, 1, wrong, wrong)
+            .message(wrong);
     send(message);
     awaitStored(1);
     assertThat(state().getDouble("runs[0].clockAhead")).isBetween(86_000.0, 87_000.0);

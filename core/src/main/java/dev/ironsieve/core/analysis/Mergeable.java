@@ -58,7 +58,9 @@ public final class Mergeable {
         || !Objects.equals(upper.notice(), lower.notice())
         || !upper.validity().equals(lower.validity())
         || upper.unfinished()
-        || lower.unfinished()) {
+        || lower.unfinished()
+        || upper.observeOnly()
+        || lower.observeOnly()) {
       return Optional.empty();
     }
     int differing = 0;

@@ -92,6 +92,7 @@ public final class RuleMerge {
             merge.part(before.name(), mine.name(), theirs.name()),
             merge.part(before.enabled(), mine.enabled(), theirs.enabled()),
             merge.part(before.unfinished(), mine.unfinished(), theirs.unfinished()),
+            merge.part(before.observeOnly(), mine.observeOnly(), theirs.observeOnly()),
             merge.part(before.fromZones(), mine.fromZones(), theirs.fromZones()),
             merge.part(before.fromAddresses(), mine.fromAddresses(), theirs.fromAddresses()),
             merge.part(before.toZones(), mine.toZones(), theirs.toZones()),

@@ -12,6 +12,7 @@ import java.util.Map;
  * @param enabled a disabled rule is passed over
  * @param unfinished whether it is new and has no criterion, and nobody confirmed that it is for any
  *     connection; then it decides nothing. False as soon as it has a criterion
+ * @param observeOnly whether it decides nothing, while gateways count and log what it would decide
  * @param terms the criteria on the coordinates of vocabularies, without those that hold for any
  *     value
  * @param ratePlan name of its rate plan; null for none
@@ -23,6 +24,7 @@ public record Rule(
     String name,
     boolean enabled,
     boolean unfinished,
+    boolean observeOnly,
     Criterion<String> fromZones,
     Criterion<AddressItem> fromAddresses,
     Criterion<String> toZones,
@@ -72,6 +74,7 @@ public record Rule(
         id,
         name,
         enabled,
+        false,
         false,
         fromZones,
         fromAddresses,
@@ -166,9 +169,14 @@ public record Rule(
     return Collections.unmodifiableMap(out);
   }
 
-  /** Whether it may decide connections: it is enabled, and finished. */
+  /** Whether it may decide connections: it is enabled, finished, and does not only observe. */
   public boolean isInForce() {
-    return enabled && !unfinished;
+    return enabled && !unfinished && !observeOnly;
+  }
+
+  /** Whether gateways observe what it would decide. */
+  public boolean isObserving() {
+    return enabled && !unfinished && observeOnly;
   }
 
   /** The names that the rule asks of a coordinate, its days among them. */
@@ -257,6 +265,11 @@ public record Rule(
   /** The same rule, finished or not; a rule with a criterion is always finished. */
   public Rule unfinished(boolean unfinished) {
     return edit().unfinished(unfinished).build();
+  }
+
+  /** The same rule, only observing or not. */
+  public Rule observeOnly(boolean observeOnly) {
+    return edit().observeOnly(observeOnly).build();
   }
 
   /** Whether the criteria of {@code other} are equal; other parts may differ. */

@@ -8,6 +8,7 @@ public final class RuleBuilder {
   private final String name;
   private boolean enabled;
   private boolean unfinished;
+  private boolean observeOnly;
   private Criterion<String> fromZones;
   private Criterion<AddressItem> fromAddresses;
   private Criterion<String> toZones;
@@ -28,6 +29,7 @@ public final class RuleBuilder {
     name = rule.name();
     enabled = rule.enabled();
     unfinished = rule.unfinished();
+    observeOnly = rule.observeOnly();
     fromZones = rule.fromZones();
     fromAddresses = rule.fromAddresses();
     toZones = rule.toZones();
@@ -71,6 +73,12 @@ public final class RuleBuilder {
 
   public RuleBuilder unfinished(boolean value) {
     unfinished = value;
+    return this;
+  }
+
+  /** Whether it only observes. */
+  public RuleBuilder observeOnly(boolean value) {
+    observeOnly = value;
     return this;
   }
 
@@ -135,6 +143,7 @@ public final class RuleBuilder {
         name,
         enabled,
         unfinished,
+        observeOnly,
         fromZones,
         fromAddresses,
         toZones,

@@ -230,6 +230,6 @@ class FindingTwinTest {
         unseen(seed, base, points, Coordinate.SITE, count);
       }
     }
-    assertThat(count.get()).isGreaterThan(Rounds.least(20));
+    assertThat(count.get()).isGreaterThan(Rounds.least(12));
   }
 }

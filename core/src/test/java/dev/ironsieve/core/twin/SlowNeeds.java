@@ -105,7 +105,9 @@ public final class SlowNeeds {
             .findFirst()
             .orElseThrow();
     IntPredicate there =
-        i -> tried.rules().get(i).enabled() && (letsThrough(tried.verdict(i)) || by.get(i));
+        i ->
+            SlowRules.mayDecide(tried.rules().get(i))
+                && (letsThrough(tried.verdict(i)) || by.get(i));
     for (int p = 0; p < points.size(); p++) {
       if (isUsual(p, wanted) && isSame(points.get(p), source)) {
         for (int i = 0; i < tried.rules().size(); i++) {

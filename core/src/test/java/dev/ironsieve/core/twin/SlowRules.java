@@ -26,9 +26,14 @@ public record SlowRules(Rulebase rulebase) {
 
   public Optional<Rule> decide(Connection connection) {
     return rulebase.rules().stream()
-        .filter(Rule::enabled)
+        .filter(SlowRules::mayDecide)
         .filter(rule -> holds(rule, connection))
         .findFirst();
+  }
+
+  /** Whether a rule is not passed over, whatever the connection. */
+  public static boolean mayDecide(Rule rule) {
+    return rule.enabled() && !rule.observeOnly();
   }
 
   /**

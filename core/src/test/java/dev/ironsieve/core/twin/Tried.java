@@ -72,7 +72,7 @@ public final class Tried {
   /** The position of the rule that decides a point when {@code without} is not there, or -1. */
   public int decides(int point, int without) {
     for (int i = 0; i < rules.size(); i++) {
-      if (i != without && rules.get(i).enabled() && held.get(i).get(point)) {
+      if (i != without && SlowRules.mayDecide(rules.get(i)) && held.get(i).get(point)) {
         return i;
       }
     }
@@ -94,9 +94,9 @@ public final class Tried {
 
   /** The points that a rule decides. */
   public BitSet decided(int rule) {
-    BitSet left = rules.get(rule).enabled() ? held(rule) : new BitSet();
+    BitSet left = SlowRules.mayDecide(rules.get(rule)) ? held(rule) : new BitSet();
     for (int i = 0; i < rule; i++) {
-      if (rules.get(i).enabled()) {
+      if (SlowRules.mayDecide(rules.get(i))) {
         left.andNot(held.get(i));
       }
     }
@@ -113,7 +113,7 @@ public final class Tried {
   public boolean someCoverIsSmallerThan(int size, int rule) {
     for (long subset = 0; subset < 1L << rule; subset++) {
       BitSet some = BitSet.valueOf(new long[] {subset});
-      boolean enabled = some.stream().allMatch(i -> rules.get(i).enabled());
+      boolean enabled = some.stream().allMatch(i -> SlowRules.mayDecide(rules.get(i)));
       if (enabled && Long.bitCount(subset) < size && covers(some, rule)) {
         return true;
       }
@@ -135,7 +135,7 @@ public final class Tried {
             p -> {
               for (int i = rule + 1; i < rules.size(); i++) {
                 boolean there = verdict(i) != verdict(rule) || helpers.get(i);
-                if (there && rules.get(i).enabled() && held.get(i).get(p)) {
+                if (there && SlowRules.mayDecide(rules.get(i)) && held.get(i).get(p)) {
                   return verdict(i) == verdict(rule);
                 }
               }
@@ -159,8 +159,8 @@ public final class Tried {
   }
 
   private boolean contradicts(int rule, int earlier) {
-    return rules.get(rule).enabled()
-        && rules.get(earlier).enabled()
+    return SlowRules.mayDecide(rules.get(rule))
+        && SlowRules.mayDecide(rules.get(earlier))
         && verdict(rule) != verdict(earlier);
   }
 

@@ -199,6 +199,7 @@ public final class WideWorld {
         Rule.matchingAll(id, "rule " + id, picks.one(List.of(Verdict.values())))
             .edit()
             .enabled(random.nextInt(10) > 0)
+            .observeOnly(random.nextInt(8) == 0)
             .opening(random.nextBoolean() ? Opening.OPENED : Opening.SEALED)
             .from(
                 picks.criterion(List.of("NORTH", "South"), 4),

@@ -121,6 +121,7 @@ public final class FromModel {
         rule.notice(),
         note(rule.note()),
         rule.unfinished() ? true : null,
+        rule.observeOnly() ? true : null,
         text(rule.validity().start()),
         text(rule.validity().end()),
         note(rule.ownership().owner()),

@@ -18,6 +18,8 @@ import java.util.Map;
  * @param note empty if left out
  * @param unfinished true for a new rule that asks for nothing yet, and so decides nothing; false if
  *     left out
+ * @param observeOnly true for a rule that decides nothing, while gateways count and log what it
+ *     would decide; false if left out
  * @param start first day on which it may decide, as in {@code 2026-12-24}; any if left out
  * @param end last day on which it may decide; any if left out
  * @param owner who answers for it; nobody if left out
@@ -41,6 +43,7 @@ public record RuleDocument(
     String notice,
     String note,
     Boolean unfinished,
+    Boolean observeOnly,
     String start,
     String end,
     String owner,

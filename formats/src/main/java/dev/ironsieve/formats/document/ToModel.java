@@ -341,6 +341,7 @@ public final class ToModel {
                 document.name(),
                 document.enabled() == null || document.enabled(),
                 document.unfinished() != null && document.unfinished(),
+                document.observeOnly() != null && document.observeOnly(),
                 fromZones,
                 fromAddresses,
                 toZones,

@@ -142,6 +142,9 @@ public final class AclWriter {
     if (rule.unfinished()) {
       return Optional.of("it is unfinished and decides nothing");
     }
+    if (rule.observeOnly()) {
+      return Optional.of("it only observes");
+    }
     if (!rule.validity().equals(Validity.ALWAYS)) {
       return Optional.of("the standard has no start and end dates");
     }

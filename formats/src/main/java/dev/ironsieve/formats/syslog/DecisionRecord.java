@@ -21,6 +21,8 @@ import java.util.function.Function;
  * @param origin the sender's place of the record
  * @param phase {@code start} or {@code end}
  * @param rule id of the rule that decided; null for the default rule
+ * @param observedRule id of the rule that only observes and would have decided; null for none
+ * @param observedVerdict what it would have decided; null for none
  * @param startedAt when the connection began
  * @param millis how long it was open; 0 at its start
  * @param packets in both directions
@@ -35,6 +37,8 @@ public record DecisionRecord(
     int revision,
     String rule,
     Verdict verdict,
+    String observedRule,
+    Verdict observedVerdict,
     Instant startedAt,
     long millis,
     long packets,
@@ -84,7 +88,9 @@ public record DecisionRecord(
     out.add(new Parameter("phase", phase));
     out.add(new Parameter("rev", Integer.toString(revision)));
     put(out, "rule", rule);
-    put(out, "verdict", verdict.name().toLowerCase(Locale.ROOT));
+    put(out, "verdict", verdict.word());
+    put(out, "observedRule", observedRule);
+    put(out, "observedVerdict", observedVerdict == null ? null : observedVerdict.word());
     put(out, "started", startedAt);
     put(out, "ms", millis);
     put(out, "packets", packets);
@@ -139,8 +145,11 @@ public record DecisionRecord(
         phase,
         (int) fields.number("rev", Integer.MAX_VALUE),
         fields.orNull("rule"),
-        fields.parsed(
-            "verdict", "a verdict", text -> Verdict.valueOf(text.toUpperCase(Locale.ROOT))),
+        fields.parsed("verdict", "a verdict", DecisionRecord::verdict),
+        fields.orNull("observedRule"),
+        fields.orNull("observedRule") == null
+            ? null
+            : fields.parsed("observedVerdict", "a verdict", DecisionRecord::verdict),
         fields.parsed("started", "a time", Instant::parse),
         fields.number("ms", Long.MAX_VALUE),
         fields.number("packets", Long.MAX_VALUE),
@@ -157,6 +166,10 @@ public record DecisionRecord(
         fields.orNull("site"),
         fields.orNull("application"),
         fields.orNull("file"));
+  }
+
+  private static Verdict verdict(String word) {
+    return Verdict.valueOf(word.toUpperCase(Locale.ROOT));
   }
 
   /** The parameters of an element, read with errors that name the parameter. */

@@ -15,6 +15,8 @@ import java.util.Optional;
  *
  * @param rule id of the rule; null for the default rule
  * @param connections decided since the last report, at least one
+ * @param differing of these, how many were decided with another verdict; 0 unless the rule only
+ *     observes
  * @param packets in both directions
  * @param bytes in both directions
  * @param firstAt when the first of these connections began
@@ -25,6 +27,7 @@ public record HitRecord(
     int revision,
     String rule,
     long connections,
+    long differing,
     long packets,
     long bytes,
     Instant firstAt,
@@ -37,6 +40,7 @@ public record HitRecord(
     DecisionRecord.put(out, "rev", revision);
     DecisionRecord.put(out, "rule", rule);
     DecisionRecord.put(out, "connections", connections);
+    DecisionRecord.put(out, "differing", differing);
     DecisionRecord.put(out, "packets", packets);
     DecisionRecord.put(out, "bytes", bytes);
     DecisionRecord.put(out, "first", firstAt);
@@ -69,6 +73,7 @@ public record HitRecord(
                   (int) fields.number("rev", Integer.MAX_VALUE),
                   fields.orNull("rule"),
                   fields.number("connections", Long.MAX_VALUE),
+                  fields.number("differing", Long.MAX_VALUE),
                   fields.number("packets", Long.MAX_VALUE),
                   fields.number("bytes", Long.MAX_VALUE),
                   fields.parsed("first", "a time", Instant::parse),

@@ -118,7 +118,7 @@ public final class LimitDocuments {
     RuleDocument rule =
         new RuleDocument(
             "a", "A", true, null, last, null, null, null, null, "allow", null, null, null, null, "",
-            null, null, null, null, null, null);
+            null, null, null, null, null, null, null);
     return document(null, addresses, null, List.of(), List.of(rule));
   }
 
@@ -145,6 +145,7 @@ public final class LimitDocuments {
               null,
               null,
               "",
+              null,
               null,
               null,
               null,
@@ -209,7 +210,7 @@ public final class LimitDocuments {
       String id, String name, boolean enabled, CriterionDocument services, String note) {
     return new RuleDocument(
         id, name, enabled, null, null, null, null, services, null, "allow", null, null, null, null,
-        note, null, null, null, null, null, null);
+        note, null, null, null, null, null, null, null);
   }
 
   /** So many ports of TCP, no two of them neighbours. */

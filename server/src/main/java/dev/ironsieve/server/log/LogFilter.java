@@ -31,13 +31,15 @@ record LogFilter(String condition, List<Object> values) {
     }
 
     /**
+     * Decided by a rule, or observed by it.
+     *
      * @param rule an id, or {@link #DEFAULT_RULE}
      */
     Builder rule(String rule) {
       if (DEFAULT_RULE.equals(rule)) {
         add("r.rule is null");
       } else if (rule != null) {
-        add("r.rule = ?", rule);
+        add("(r.rule = ? or r.observed_rule = ?)", rule, rule);
       }
       return this;
     }

@@ -58,6 +58,8 @@ final class LogQueries {
         named == null ? null : named.name(),
         named == null ? null : named.number(),
         row.getString("verdict"),
+        row.getString("observed_rule"),
+        row.getString("observed_verdict"),
         row.getString("phase"),
         row.getLong("millis"),
         row.getLong("packets"),
@@ -154,6 +156,7 @@ final class LogQueries {
           return new RuleHits(
               rule.isEmpty() ? null : rule,
               row.getLong("connections"),
+              row.getLong("differing"),
               row.getLong("packets"),
               row.getLong("bytes"),
               Sql.instant(row, "first_at").toString(),

@@ -12,6 +12,8 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param rule id of the rule that decided; left out for the default rule
  * @param ruleName its name in that revision
  * @param ruleNumber its number in that revision
+ * @param observedRule id of the rule that only observes and would have decided
+ * @param observedVerdict what it would have decided
  * @param phase {@code start} or {@code end} of the connection
  * @param service such as {@code tcp/443}
  * @param sourcePort left out for protocols without ports
@@ -29,6 +31,8 @@ public record LogRow(
             required = true,
             enumeration = {"allow", "drop", "reject", "caution"})
         String verdict,
+    String observedRule,
+    String observedVerdict,
     @Schema(
             required = true,
             enumeration = {"start", "end"})

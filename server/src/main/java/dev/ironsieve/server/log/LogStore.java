@@ -102,6 +102,7 @@ final class LogStore {
 
   private static final class Sum {
     private long connections;
+    private long differing;
     private long packets;
     private long bytes;
     private Instant first = Instant.MAX;
@@ -109,6 +110,7 @@ final class LogStore {
 
     void add(HitRecord hits) {
       connections += hits.connections();
+      differing += hits.differing();
       packets += hits.packets();
       bytes += hits.bytes();
       first = hits.firstAt().isBefore(first) ? hits.firstAt() : first;
@@ -186,7 +188,8 @@ final class LogStore {
   }
 
   private static final String COPY =
-      "copy log_record (at, received_at, rulebase_id, gateway_id, revision, rule, verdict, phase,"
+      "copy log_record (at, received_at, rulebase_id, gateway_id, revision, rule, verdict, observed_rule,"
+          + " observed_verdict, phase,"
           + " millis, packets, bytes, from_zone, from_address, to_zone, to_address, protocol,"
           + " port, source_port, person, device, site, application, file) from stdin";
 
@@ -195,7 +198,9 @@ final class LogStore {
     out.value(record.at()).value(record.entry().receivedAt());
     out.value(record.gateway().rulebase()).value(record.gateway().id());
     out.value(of.revision()).value(of.rule());
-    out.value(of.verdict().name().toLowerCase(Locale.ROOT)).value(of.phase());
+    out.value(of.verdict().word()).value(of.observedRule());
+    out.value(of.observedVerdict() == null ? null : of.observedVerdict().word());
+    out.value(of.phase());
     out.value(of.millis()).value(of.packets()).value(of.bytes());
     out.value(of.fromZone()).value(of.from()).value(of.toZone()).value(of.to());
     out.value(of.protocol()).value(of.detail()).value(of.sourcePort());
@@ -213,9 +218,10 @@ final class LogStore {
       Sum sum = entry.getValue();
       sql.change(
           "insert into rule_hits (rulebase_id, rule, hour, gateway_id, revision, connections,"
-              + " packets, bytes) values (?, ?, ?, ?, ?, ?, ?, ?)"
+              + " differing, packets, bytes) values (?, ?, ?, ?, ?, ?, ?, ?, ?)"
               + " on conflict (rulebase_id, rule, hour, gateway_id, revision) do update set"
               + " connections = rule_hits.connections + excluded.connections,"
+              + " differing = rule_hits.differing + excluded.differing,"
               + " packets = rule_hits.packets + excluded.packets,"
               + " bytes = rule_hits.bytes + excluded.bytes",
           key.rulebase(),
@@ -224,19 +230,22 @@ final class LogStore {
           key.gateway(),
           key.revision(),
           sum.connections,
+          sum.differing,
           sum.packets,
           sum.bytes);
       sql.change(
-          "insert into rule_hit_total as t (rulebase_id, rule, connections, packets, bytes,"
-              + " first_at, last_at) values (?, ?, ?, ?, ?, ?, ?)"
+          "insert into rule_hit_total as t (rulebase_id, rule, connections, differing,"
+              + " packets, bytes, first_at, last_at) values (?, ?, ?, ?, ?, ?, ?, ?)"
               + " on conflict (rulebase_id, rule) do update set"
               + " connections = t.connections + excluded.connections,"
+              + " differing = t.differing + excluded.differing,"
               + " packets = t.packets + excluded.packets, bytes = t.bytes + excluded.bytes,"
               + " first_at = least(t.first_at, excluded.first_at),"
               + " last_at = greatest(t.last_at, excluded.last_at)",
           key.rulebase(),
           key.rule(),
           sum.connections,
+          sum.differing,
           sum.packets,
           sum.bytes,
           sum.first,

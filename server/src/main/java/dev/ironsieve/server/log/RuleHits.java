@@ -8,6 +8,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *
  * @param rule its id; left out for the default rule
  * @param connections since the first hit
+ * @param differing of these, how many got another verdict; 0 unless the rule only observes
  * @param firstAt ISO 8601
  * @param lastAt ISO 8601
  * @param hours connections in each of the last 24 hours, the oldest first
@@ -15,6 +16,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 public record RuleHits(
     String rule,
     @Schema(required = true) long connections,
+    @Schema(required = true) long differing,
     @Schema(required = true) long packets,
     @Schema(required = true) long bytes,
     @Schema(required = true) String firstAt,
