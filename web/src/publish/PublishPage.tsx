@@ -129,6 +129,29 @@ function Changes({
       />
       <Flips flips={review.checks} />
       <FindingChanges review={review} onRule={onRule} />
+      {review.settings.length > 0 && (
+        <section className="mb-3">
+          <h2 className="font-semibold">Other settings</h2>
+          <ul className="divide-y divide-line border-y border-line">
+            {review.settings.map((changed) => (
+              <li key={`${changed.rule} ${changed.name} ${changed.setting}`} className="py-1">
+                {changed.rule ? (
+                  <button
+                    type="button"
+                    className="cursor-pointer font-semibold"
+                    onClick={() => onRule(changed.rule!)}
+                  >
+                    {changed.name}
+                  </button>
+                ) : (
+                  `rate plan ${changed.name}`
+                )}
+                : {changed.setting} {changed.before} → <b>{changed.after}</b>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {review.editions.length > 0 && (
         <section className="mb-3">
           <h2 className="font-semibold">Other editions</h2>

@@ -9,6 +9,7 @@ import static org.hamcrest.Matchers.hasSize;
 import static org.hamcrest.Matchers.matchesPattern;
 
 import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.path.json.JsonPath;
 import io.restassured.response.Response;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -182,5 +183,32 @@ class RevisionTest {
     ruth.request().body("{\"version\": 6}").post(discard).then().statusCode(409);
     Client.signedIn("ruth.okell").edit(id, 6, B_ABOVE_A).then().statusCode(200);
     assertThat(ruth.order(id)).isEqualTo("bac");
+  }
+
+  @Test
+  void theReviewListsSettingsThatChangeNoVerdict() {
+    String rule =
+        """
+        {"id": "b", "name": "B", "verdict": "allow", "services": {"items": ["tcp/443"]}, %s}""";
+    String plan =
+        """
+        {"kind": "putRatePlan", "ratePlan": {"name": "Slow", "ceiling": "2 Mbit/s",
+          "counted": "each rule"}}""";
+    ruth.edit(id, 0, plan).then().statusCode(200);
+    String edit = "{\"kind\": \"replaceRules\", \"rules\": [" + rule + "]}";
+    ruth.edit(id, 1, edit.formatted("\"log\": \"end\", \"ratePlan\": \"Slow\""))
+        .then()
+        .statusCode(200);
+    JsonPath review = review().jsonPath();
+    assertThat(review.getList("verdicts")).isEmpty();
+    assertThat(review.getList("settings.setting", String.class))
+        .containsExactly("log", "rate plan", "definition");
+    assertThat(review.getList("settings.before", String.class))
+        .containsExactly("off", "none", "none");
+    assertThat(review.getList("settings.after", String.class))
+        .containsExactly("end", "Slow", "at most 2 Mbit/s, for each rule");
+    ruth.edit(id, 2, edit.formatted("\"observeOnly\": true")).then().statusCode(200);
+    assertThat(review().jsonPath().getList("settings.after", String.class))
+        .contains("observe only");
   }
 }

@@ -19,6 +19,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param checks those with another result
  * @param newFindings findings of the later state only
  * @param goneFindings findings of the earlier state only
+ * @param settings of rules and rate plans that change and give no other verdict
  * @param editions sources with another edition
  * @param blockers what stops a publish; empty if the later state is a revision
  */
@@ -32,6 +33,7 @@ public record ReviewDocument(
     @Schema(required = true) List<EditionEffect.CheckFlip> checks,
     @Schema(required = true) List<RuleFinding> newFindings,
     @Schema(required = true) List<RuleFinding> goneFindings,
+    @Schema(required = true) List<ChangedSetting> settings,
     @Schema(required = true) List<ChangedEdition> editions,
     @Schema(required = true) List<Blocker> blockers) {
 
@@ -55,6 +57,25 @@ public record ReviewDocument(
       @Schema(required = true) String rule,
       @Schema(required = true) String name,
       @Schema(required = true) FindingDocument finding) {}
+
+  /**
+   * A setting of a rule that both states have, or a rate plan.
+   *
+   * @param rule id of the rule; left out for a rate plan
+   * @param name of the rule or the rate plan
+   * @param setting its word
+   * @param before in words
+   * @param after in words
+   */
+  public record ChangedSetting(
+      String rule,
+      @Schema(required = true) String name,
+      @Schema(
+              required = true,
+              enumeration = {"log", "opening", "rate plan", "notice", "state", "definition"})
+          String setting,
+      @Schema(required = true) String before,
+      @Schema(required = true) String after) {}
 
   /**
    * A source with another edition.

@@ -57,6 +57,7 @@ class Reviews {
         compared.checks(),
         compared.newFindings(),
         compared.goneFindings(),
+        compared.settings(),
         compared.editions(),
         blockers(after, compared.newFindings()));
   }
@@ -91,6 +92,7 @@ class Reviews {
             : List.of(),
         without(now, old),
         without(old, now),
+        ChangedSettings.of(before, after),
         editions(before, after),
         List.of());
   }
