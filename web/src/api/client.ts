@@ -22,6 +22,7 @@ import type {
   GatewaySummary,
   PublishRequest,
   AuditEntry,
+  Overview,
   LogPage,
   LogState,
   RuleHits,
@@ -224,6 +225,8 @@ export const api = {
     call<EnrolmentToken>('POST', `/rulebases/${id}/gateways`, { name }),
   revokeGateway: (id: number, gateway: number) =>
     call<void>('DELETE', `/rulebases/${id}/gateways/${gateway}`),
+  overview: (id: number, signal?: AbortSignal) =>
+    ask<Overview>('Overview', 'GET', `/rulebases/${id}/overview`, { signal }),
   hits: (id: number) => call<RuleHits[]>('GET', `/rulebases/${id}/hits`),
   log: (id: number, filter: Record<string, string>, limit: number) =>
     call<LogPage>(

@@ -133,6 +133,7 @@ export type Review = Schemas['ReviewDocument'];
 export type RevisionSummary = Schemas['RevisionSummary'];
 export type GatewaySummary = Schemas['GatewaySummary'];
 export type EnrolmentToken = Schemas['EnrolmentToken'];
+export type Overview = Schemas['Overview'];
 export type AuditEntry = Schemas['AuditEntry'];
 export type RuleHits = Schemas['RuleHits'];
 export type LogRow = Schemas['LogRow'];

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { ChevronDown, Moon, UserRound } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
 import { Menu, MenuItem, MenuLine } from '../ui/Menu';
@@ -31,7 +31,9 @@ export function Header({
   const list = useQuery({ queryKey: ['rulebases'], queryFn: api.rulebases });
   return (
     <header className="flex h-[44px] shrink-0 items-center gap-2 bg-iron px-3 text-on-iron">
-      <span className="font-semibold">Iron Sieve</span>
+      <Link to="/?all" title="What needs attention" className={`${TOP} font-semibold`}>
+        Iron Sieve
+      </Link>
       <span className="text-on-iron-dim">/</span>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className={`${TOP} flex items-center gap-1 font-semibold`}>

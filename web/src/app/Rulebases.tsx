@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, Navigate, useSearchParams } from 'react-router';
+import { Navigate, useSearchParams } from 'react-router';
 import { api } from '../api/client';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
+import { OverviewStrip } from './OverviewStrip';
 import { ImportDialog } from './ImportDialog';
 import { mayEdit, useSession } from '../shell/session';
 
-/** The first page: straight to the only rulebase, or a choice, or what to do when there is none. */
+/** The first page: straight to the only rulebase, or what needs attention on each. */
 export default function Rulebases() {
   const { person, signOut } = useSession();
   const [params] = useSearchParams();
@@ -21,8 +22,8 @@ export default function Rulebases() {
     return <Navigate to={`/rulebases/${only.id}/rules`} replace />;
   }
   return (
-    <main className="mx-auto max-w-[640px] p-10">
-      <h1 className="text-[20px] font-semibold">Rulebases</h1>
+    <main className="mx-auto max-w-[1080px] p-10">
+      <h1 className="text-[20px] font-semibold">What needs attention</h1>
       <Faults error={list.error} />
       {list.data?.length === 0 && (
         <p className="my-4">
@@ -30,14 +31,9 @@ export default function Rulebases() {
           an empty one.
         </p>
       )}
-      <ul className="my-4 divide-y divide-line border-y border-line">
+      <ul className="my-4 border-b border-line">
         {list.data?.map((rulebase) => (
-          <li key={rulebase.id}>
-            <Link to={`/rulebases/${rulebase.id}/rules`} className="flex px-2 py-2 hover:bg-band">
-              <span className="font-semibold">{rulebase.name}</span>
-              <span className="ml-auto text-dim">revision {rulebase.revision}</span>
-            </Link>
-          </li>
+          <OverviewStrip key={rulebase.id} rulebase={rulebase} />
         ))}
       </ul>
       <div className="flex gap-2">

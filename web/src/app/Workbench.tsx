@@ -113,12 +113,13 @@ export default function Workbench() {
       probe: focusProbe,
       filter: focusFilter,
       switchTheme: flipTheme,
+      home: () => void navigate('/?all'),
     };
     return {
       draft: editable ? draftCommands(bench) : [],
       bench: benchCommands(bench, person.role === 'admin'),
     };
-  }, [go, undo, editable, person.role]);
+  }, [go, undo, editable, person.role, navigate]);
 
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {

@@ -19,6 +19,7 @@ export interface Workbench {
   probe(): void;
   filter(): void;
   switchTheme(): void;
+  home(): void;
 }
 
 /** The commands on the draft, for people who may edit. */
@@ -36,6 +37,7 @@ export const benchCommands = (bench: Workbench, admin: boolean): Command[] => [
     words: `Go to the ${place}`,
     run: () => bench.go(place),
   })),
+  { id: 'home', words: 'Home: what needs attention', run: () => bench.home() },
   { id: 'palette', words: 'Commands', keys: ['Ctrl+K'], run: () => bench.open('palette') },
   { id: 'probe', words: 'Probe a connection', keys: ['p'], run: () => bench.probe() },
   { id: 'filter', words: 'Filter the rules', keys: ['/'], run: () => bench.filter() },

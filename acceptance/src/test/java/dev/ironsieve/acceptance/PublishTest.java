@@ -52,6 +52,26 @@ class PublishTest extends OnTheBench {
   }
 
   @Test
+  void theFirstPageShowsWhatNeedsAttention() {
+    bench.focus("h05");
+    bench.press("Control+/");
+    assertThat(bench.rule("h05")).containsText("disabled");
+    bench.press("Control+k");
+    bench.type("home");
+    bench.press("Enter");
+    Locator strip =
+        page()
+            .getByLabel(
+                "theFirstPageShowsWhatNeedsAttention", new Page.GetByLabelOptions().setExact(true));
+    assertThat(strip).containsText("1 change not published");
+    assertThat(strip).containsText("2of 9 checks fail");
+    assertThat(strip).containsText("0of 0 gateways not up to date");
+    checkAxe("home");
+    strip.getByText("1 change not published").press("Enter");
+    assertThat(page().getByLabel("Echo inside")).containsText("allow → drop");
+  }
+
+  @Test
   void allChangesAreDiscardedAfterAQuestion() {
     bench.focus("h05");
     bench.press("Control+/");

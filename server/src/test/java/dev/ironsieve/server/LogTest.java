@@ -26,6 +26,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import java.util.Map;
 import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -194,6 +195,20 @@ class LogTest {
     assertThat(review.getInt("recorded")).isEqualTo(3);
     assertThat(review.getList("verdicts.recorded", Integer.class)).containsExactly(3, 0);
     assertThat(review.getList("verdicts[0].people")).containsExactly("maya.lind");
+  }
+
+  @Test
+  void theOverviewCountsWhatNeedsAttention() throws Exception {
+    send(hits("run", 1, "a", 3), hits("run", 2, "b", 4), hits("run", 3, null, 2));
+    awaitStored(3);
+    String overview = "/api/rulebases/" + id + "/overview";
+    JsonPath found = ines.request().get(overview).jsonPath();
+    assertThat(found.getInt("changes")).isZero();
+    assertThat(found.getInt("findings.error")).isEqualTo(1); // b is shadowed by a
+    assertThat(found.getMap("gateways")).isEqualTo(Map.of("not enrolled", 1));
+    assertThat(sum(found, "decided")).isEqualTo(9);
+    assertThat(sum(found, "refused")).as("by a and the default rule").isEqualTo(5);
+    Client.anonymous().get(overview).then().statusCode(401);
   }
 
   @Test

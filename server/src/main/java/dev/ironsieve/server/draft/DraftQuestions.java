@@ -126,8 +126,22 @@ public class DraftQuestions {
     return out;
   }
 
+  /** How many findings the draft has of each severity, by its word. */
+  public Map<String, Integer> severities(long id) {
+    return ask(
+        id,
+        asked -> {
+          Map<String, Integer> out = new LinkedHashMap<>();
+          asked
+              .analysis()
+              .findings()
+              .forEach(finding -> out.merge(finding.kind().severity().word(), 1, Integer::sum));
+          return out;
+        });
+  }
+
   /** The results of the draft's checks. */
-  List<CheckResult> checks(long id) {
+  public List<CheckResult> checks(long id) {
     return ask(
         id,
         asked ->

@@ -48,7 +48,8 @@ public class Gateways {
     this.trail = trail;
   }
 
-  List<GatewaySummary> all(long rulebase) {
+  /** The gateways of a rulebase, by name. */
+  public List<GatewaySummary> all(long rulebase) {
     drafts.state(rulebase); // refuses an unknown one
     Instant now = Instant.now();
     return database

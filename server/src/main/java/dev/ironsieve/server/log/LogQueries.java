@@ -24,8 +24,6 @@ import java.util.function.IntFunction;
 
 /** SQL that asks for log records and hits. */
 final class LogQueries {
-  private static final int HOURS = 24;
-
   private LogQueries() {}
 
   static List<LogRow> records(
@@ -134,14 +132,14 @@ final class LogQueries {
 
   static List<RuleHits> hits(Sql sql, long rulebase, Instant now) throws SQLException {
     Instant last = now.truncatedTo(ChronoUnit.HOURS);
-    Instant first = last.minus(HOURS - 1, ChronoUnit.HOURS);
+    Instant first = last.minus(RuleHits.HOURS - 1, ChronoUnit.HOURS);
     Map<String, Long[]> hours = new HashMap<>();
     sql.list(
         "select rule, hour, sum(connections) as connections from rule_hits"
             + " where rulebase_id = ? and hour >= ? group by rule, hour",
         row -> {
           long hour = ChronoUnit.HOURS.between(first, Sql.instant(row, "hour"));
-          if (hour < HOURS) {
+          if (hour < RuleHits.HOURS) {
             hours.computeIfAbsent(row.getString("rule"), any -> none())[(int) hour] =
                 row.getLong("connections");
           }
@@ -167,7 +165,7 @@ final class LogQueries {
   }
 
   private static Long[] none() {
-    Long[] out = new Long[HOURS];
+    Long[] out = new Long[RuleHits.HOURS];
     Arrays.fill(out, 0L);
     return out;
   }

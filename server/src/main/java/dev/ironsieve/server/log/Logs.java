@@ -9,7 +9,7 @@ import java.util.List;
 
 /** Answers questions about log records and hits. */
 @ApplicationScoped
-class Logs {
+public class Logs {
   private static final int MOST_RECORDS = 1_000;
 
   private final Database database;
@@ -32,7 +32,7 @@ class Logs {
   }
 
   /** The hits of every rule that has any. */
-  List<RuleHits> hits(long rulebase) {
+  public List<RuleHits> hits(long rulebase) {
     drafts.state(rulebase); // refuses an unknown one
     Instant now = Instant.now();
     return database.inTransaction("counting hits", sql -> LogQueries.hits(sql, rulebase, now));

@@ -21,4 +21,7 @@ public record RuleHits(
     @Schema(required = true) long bytes,
     @Schema(required = true) String firstAt,
     @Schema(required = true) String lastAt,
-    @Schema(required = true) List<Long> hours) {}
+    @Schema(required = true) List<Long> hours) {
+  /** How many hours {@code hours} has. */
+  public static final int HOURS = 24;
+}
