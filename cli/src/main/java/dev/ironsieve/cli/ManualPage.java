@@ -10,8 +10,8 @@ import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
 
 /**
- * The manual page of a command in the macros of man(7), generated from its options.
- * Footers that begin with "Exit code:" make a section of their own.
+ * The manual page of a command in the macros of man(7), generated from its options. Footers that
+ * begin with "Exit code:" make a section of their own.
  */
 public final class ManualPage {
   private static final String EXIT = "Exit code:";
