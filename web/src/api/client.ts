@@ -22,6 +22,7 @@ import type {
   GatewaySummary,
   PublishRequest,
   AuditEntry,
+  Publishing,
   Overview,
   LogPage,
   LogState,
@@ -245,6 +246,14 @@ export const api = {
   logState: (id: number) => call<LogState>('GET', `/rulebases/${id}/log/state`),
   publish: (id: number, request: PublishRequest) =>
     call<RevisionSummary>('POST', `/rulebases/${id}/revisions`, request),
+  publishing: (id: number) => call<Publishing>('GET', `/rulebases/${id}/publishing`),
+  requireApproval: (id: number, fourEyes: boolean) =>
+    call<void>('PUT', `/rulebases/${id}/publishing`, { fourEyes }),
+  askApproval: (id: number, request: PublishRequest) =>
+    call<void>('PUT', `${draft(id)}/approval`, request),
+  approve: (id: number, version: number, digest: string) =>
+    call<RevisionSummary>('POST', `${draft(id)}/approval`, { version, digest }),
+  withdrawRequest: (id: number) => call<void>('DELETE', `${draft(id)}/approval`),
   checks: (id: number, signal?: AbortSignal) =>
     ask<CheckState[]>('Checks', 'GET', `${draft(id)}/checks`, { signal }),
   floorsWith: (id: number, ratePlan: RatePlan, replaces?: string) =>

@@ -12,6 +12,8 @@ const ACTIONS = [
   'first admin',
   'account added',
   'account changed',
+  'setting changed',
+  'approval asked',
   'published',
   'published over blockers',
   'gateway added',

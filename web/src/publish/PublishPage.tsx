@@ -9,6 +9,7 @@ import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { whole } from '../ui/numbers';
 import { Working } from '../ui/QuestionProgress';
+import { Approval, FourEyes, usePublishing } from './Approval';
 import { Discard } from './Discard';
 import { ChangedVerdicts } from './ChangedVerdicts';
 import { FindingChanges } from './FindingChanges';
@@ -95,6 +96,7 @@ export default function PublishPage({
             onRule={onRule}
           />
         )}
+        {admin && <FourEyes draft={draft} />}
         <Gateways id={draft.id} newest={draft.revision} admin={admin} />
         <Revisions
           id={draft.id}
@@ -199,20 +201,26 @@ function Release({
   const cache = useQueryClient();
   const [note, setNote] = useState('');
   const [reason, setReason] = useState('');
+  const { data: publishing } = usePublishing(draft);
   const publish = useMutation({
-    mutationFn: () =>
-      api.publish(draft.id, {
+    mutationFn: async () => {
+      const said = {
         version: review.version!,
         note,
         overrideReason: review.blockers.length ? reason : undefined,
-      }),
+      };
+      await (fourEyes ? api.askApproval(draft.id, said) : api.publish(draft.id, said));
+    },
     onSettled: () =>
       Promise.all([
+        cache.invalidateQueries({ queryKey: ['publishing', draft.id] }),
         cache.invalidateQueries({ queryKey: draftKey(draft.id) }),
         cache.invalidateQueries({ queryKey: ['revisions', draft.id] }),
       ]),
   });
   const blocked = review.blockers.length > 0 && reason.trim() === '';
+  const fourEyes = publishing?.fourEyes ?? false;
+  const request = publishing?.request;
   return (
     <section aria-labelledby="release" className="mb-6">
       <h2 id="release" className="mb-2 font-semibold">
@@ -243,7 +251,8 @@ function Release({
           ))}
         </ul>
       )}
-      {mayPublish && draft.changes > 0 && (
+      {request && <Approval draft={draft} request={request} mayPublish={mayPublish} />}
+      {!request && (fourEyes ? mayEdit : mayPublish) && draft.changes > 0 && (
         <form
           onSubmit={(e) => {
             e.preventDefault();
@@ -266,12 +275,16 @@ function Release({
             disabled={blocked || publish.isPending}
             className="w-full py-2"
           >
-            {publish.isPending ? 'Publishing…' : `Publish revision ${draft.revision + 1}`}
+            {publish.isPending
+              ? 'Working…'
+              : fourEyes
+                ? 'Ask for approval'
+                : `Publish revision ${draft.revision + 1}`}
           </Button>
         </form>
       )}
       {mayEdit && draft.changes > 0 && <Discard draft={draft} />}
-      {!mayPublish && draft.changes > 0 && (
+      {!mayPublish && !fourEyes && draft.changes > 0 && (
         <p className="text-[12px] text-dim">A publisher can publish it.</p>
       )}
     </section>

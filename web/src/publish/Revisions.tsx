@@ -55,6 +55,7 @@ export function Revisions({
                 timeStyle: 'short',
               })}
               {one.by && ` · ${one.by}`}
+              {one.approvedBy && `, approved by ${one.approvedBy}`}
             </p>
             {one.note && <p className="text-[12px] break-words">{one.note}</p>}
             {one.overrideReason && (

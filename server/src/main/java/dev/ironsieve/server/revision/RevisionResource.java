@@ -6,8 +6,10 @@ import dev.ironsieve.server.account.SessionMechanism;
 import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.DELETE;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
+import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.core.Context;
 import java.util.List;
@@ -17,9 +19,56 @@ import java.util.List;
 @RolesAllowed(Role.MAY_VIEW)
 public class RevisionResource {
   private final Revisions revisions;
+  private final Approvals approvals;
 
-  RevisionResource(Revisions revisions) {
+  RevisionResource(Revisions revisions, Approvals approvals) {
     this.revisions = revisions;
+    this.approvals = approvals;
+  }
+
+  /** How the rulebase is published, and the request for its draft as it is. */
+  @GET
+  @Path("/publishing")
+  public PublishingDocument publishing(long rulebase) {
+    return approvals.publishing(rulebase);
+  }
+
+  @PUT
+  @Path("/publishing")
+  @RolesAllowed(Role.MAY_ADMINISTER)
+  public void changePublishing(long rulebase, PublishingSettings body) {
+    Refusal.requireBody(body);
+    approvals.require(rulebase, Refusal.require(body.fourEyes(), "$.fourEyes", "true or false"));
+  }
+
+  /** Asks another person to publish the draft as it is. */
+  @PUT
+  @Path("/draft/approval")
+  @RolesAllowed(Role.MAY_EDIT)
+  public void ask(long rulebase, PublishRequest body, @Context SecurityIdentity identity) {
+    Refusal.requireBody(body);
+    Refusal.require(body.version(), "$.version", "a whole number");
+    approvals.ask(rulebase, body, SessionMechanism.account(identity));
+  }
+
+  /** Publishes what another person asked for. */
+  @POST
+  @Path("/draft/approval")
+  @RolesAllowed(Role.MAY_PUBLISH)
+  public RevisionSummary approve(
+      long rulebase, ApprovalRequest body, @Context SecurityIdentity identity) {
+    Refusal.requireBody(body);
+    Refusal.require(body.version(), "$.version", "a whole number");
+    Refusal.require(body.digest(), "$.digest", "a SHA-256");
+    return approvals.approve(rulebase, body, SessionMechanism.account(identity));
+  }
+
+  /** Takes the request to publish back. */
+  @DELETE
+  @Path("/draft/approval")
+  @RolesAllowed(Role.MAY_EDIT)
+  public void withdraw(long rulebase) {
+    approvals.withdraw(rulebase);
   }
 
   /** The difference in meaning between the draft and the revision in force. */

@@ -13,8 +13,10 @@ final class RevisionStore {
   /** The revisions of a rulebase, newest first. */
   static List<StoredRevision> all(Sql sql, long rulebase) throws SQLException {
     return sql.list(
-        "select r.number, r.digest, r.created_at, a.display_name, r.note, r.override_reason"
-            + " from revision r left join account a on a.id = r.created_by"
+        "select r.number, r.digest, r.created_at, a.display_name, r.note, r.override_reason,"
+            + " p.display_name as approver from revision r"
+            + " left join account a on a.id = r.created_by"
+            + " left join account p on p.id = r.approved_by"
             + " where r.rulebase_id = ? order by r.number desc",
         RevisionStore::read,
         rulebase);
@@ -26,6 +28,7 @@ final class RevisionStore {
         row.getBytes("digest"),
         Sql.instant(row, "created_at"),
         row.getString("display_name"),
+        row.getString("approver"),
         row.getString("note"),
         row.getString("override_reason"));
   }
@@ -50,6 +53,7 @@ final class RevisionStore {
    * A revision to be added.
    *
    * @param version of the draft that it is made from
+   * @param approver id of who approved it, or null
    */
   record Next(
       long rulebase,
@@ -57,6 +61,7 @@ final class RevisionStore {
       String content,
       byte[] digest,
       long account,
+      Long approver,
       String note,
       String overrideReason) {}
 
@@ -75,13 +80,15 @@ final class RevisionStore {
             next.version());
     if (number.isPresent()) {
       sql.change(
-          "insert into revision (rulebase_id, number, content, digest, created_by, note,"
-              + " draft_version, override_reason) values (?, ?, ?, ?, ?, ?, ?, ?)",
+          "insert into revision (rulebase_id, number, content, digest, created_by,"
+              + " approved_by, note, draft_version, override_reason)"
+              + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
           next.rulebase(),
           number.get(),
           next.content(),
           next.digest(),
           next.account(),
+          next.approver(),
           next.note(),
           next.version(),
           next.overrideReason());

@@ -9,6 +9,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param digest SHA-256 of its document, hexadecimal
  * @param at when it was published, ISO 8601
  * @param by who published it; nothing for the first one of the demo
+ * @param approvedBy who approved it; left out if no approval was needed
  * @param overrideReason why it was published in spite of blockers; nothing if there were none
  */
 public record RevisionSummary(
@@ -16,6 +17,7 @@ public record RevisionSummary(
     @Schema(required = true) String digest,
     @Schema(required = true) String at,
     String by,
+    String approvedBy,
     @Schema(required = true) String note,
     String overrideReason) {
   static RevisionSummary of(StoredRevision row) {
@@ -24,6 +26,7 @@ public record RevisionSummary(
         HexFormat.of().formatHex(row.digest()),
         row.at().toString(),
         row.by(),
+        row.approvedBy(),
         row.note(),
         row.overrideReason());
   }

@@ -16,6 +16,7 @@ import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.question.QuestionPool;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
@@ -85,27 +86,68 @@ class Revisions {
    *     blocked and no reason is given
    */
   RevisionSummary publish(long rulebase, PublishRequest request, Account account) {
+    if (database.inTransaction(
+        "reading how a rulebase is published", sql -> ApprovalStore.fourEyes(sql, rulebase))) {
+      throw new Refusal.WrongState("Another person has to approve this publish. Ask for it.");
+    }
+    RevisionStore.Next next = next(rulebase, request, account);
+    return release(next);
+  }
+
+  /** Publishes what one person asked for and another approves. */
+  RevisionSummary publishApproved(long rulebase, ApprovalStore.Stored request, Account approver) {
+    DraftState draft = drafts.state(rulebase);
+    String content = Json.write(FromModel.rulebase(draft.rulebase()));
+    return release(
+        new RevisionStore.Next(
+            rulebase,
+            request.version(),
+            content,
+            request.digest(),
+            request.account(),
+            approver.id(),
+            request.note(),
+            request.overrideReason()));
+  }
+
+  /**
+   * The draft as the next revision, not published yet.
+   *
+   * @throws Refusal.WrongState as {@link #publish}
+   */
+  RevisionStore.Next next(long rulebase, PublishRequest request, Account account) {
     String note = request.note() == null ? "" : Names.checkNote(request.note());
     String reason = request.overrideReason();
     boolean overridden = reason != null && !Names.checkNote(reason).isBlank();
-    refuseUnready(drafts.state(rulebase), rulebase, request.version(), overridden);
+    DraftState draft = drafts.state(rulebase);
+    refuseUnready(draft, rulebase, request.version(), overridden);
+    String content = Json.write(FromModel.rulebase(draft.rulebase()));
+    return new RevisionStore.Next(
+        rulebase,
+        draft.version(),
+        content,
+        Digest.of(content),
+        account.id(),
+        null,
+        note,
+        overridden ? reason.strip() : null);
+  }
+
+  private RevisionSummary release(RevisionStore.Next next) {
     int number =
         drafts.publishing(
-            rulebase,
+            next.rulebase(),
             draft -> {
-              refuseOtherThan(request.version(), draft);
-              String content = Json.write(FromModel.rulebase(draft.rulebase()));
-              return store(
-                  new RevisionStore.Next(
-                      rulebase,
-                      draft.version(),
-                      content,
-                      Digest.of(content),
-                      account.id(),
-                      note,
-                      overridden ? reason.strip() : null));
+              refuseOtherThan(next.version(), draft);
+              if (!Arrays.equals(Digest.of(next.content()), next.digest())) {
+                throw new IllegalStateException("the draft is not what was approved");
+              }
+              return store(next);
             });
-    return all(rulebase).stream().filter(one -> one.number() == number).findFirst().orElseThrow();
+    return all(next.rulebase()).stream()
+        .filter(one -> one.number() == number)
+        .findFirst()
+        .orElseThrow();
   }
 
   private void refuseUnready(DraftState draft, long rulebase, long version, boolean overridden) {
@@ -135,6 +177,7 @@ class Revisions {
             sql -> {
               Optional<Integer> number = RevisionStore.publish(sql, next);
               if (number.isPresent()) {
+                ApprovalStore.delete(sql, next.rulebase());
                 String reason = next.overrideReason();
                 trail.add(
                     sql,
