@@ -1,11 +1,13 @@
 -- Connections that gateways decided, a partition for each day (UTC). Partitions are added by the
--- server, and dropped when they are older than the log is kept.
+-- server, and dropped when they are older than the log is kept. The number is that of the record in
+-- the run of its gateway.
 create table log_record (
   id           bigint generated always as identity,
   at           timestamptz not null,
   received_at  timestamptz not null,
   rulebase_id  bigint not null,
   gateway_id   bigint not null,
+  number       bigint not null,
   revision     int not null,
   rule         text,
   verdict      text not null,

@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Duration;
@@ -38,9 +39,7 @@ final class Server implements AutoCloseable {
     this.demo = demo;
     String url = env("IRON_SIEVE_DB_URL", "jdbc:postgresql://127.0.0.1:5432/ironsieve");
     database = url.substring(0, url.lastIndexOf('/') + 1) + name;
-    try (Connection connection =
-            DriverManager.getConnection(
-                url, env("IRON_SIEVE_DB_USER", "ironsieve"), env("IRON_SIEVE_DB_PASSWORD", ""));
+    try (Connection connection = connect(url);
         Statement statement = connection.createStatement()) {
       statement.execute("drop database if exists " + name + " with (force)");
       statement.execute("create database " + name);
@@ -55,6 +54,21 @@ final class Server implements AutoCloseable {
       throw new UncheckedIOException("finding free ports", e);
     }
     start();
+  }
+
+  private static Connection connect(String url) throws SQLException {
+    return DriverManager.getConnection(
+        url, env("IRON_SIEVE_DB_USER", "ironsieve"), env("IRON_SIEVE_DB_PASSWORD", ""));
+  }
+
+  /** The number that a statement returns, from the server's database. */
+  long count(String sql) throws SQLException {
+    try (Connection connection = connect(database);
+        Statement statement = connection.createStatement();
+        ResultSet rows = statement.executeQuery(sql)) {
+      rows.next();
+      return rows.getLong(1);
+    }
   }
 
   private static String env(String name, String otherwise) {
@@ -122,6 +136,16 @@ final class Server implements AutoCloseable {
   /** What the server has written so far. */
   String said() throws IOException {
     return Files.readString(log());
+  }
+
+  /** Kills the server, as a crash would. */
+  void kill() {
+    process.destroyForcibly();
+    try {
+      process.waitFor();
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
   }
 
   void stop() {

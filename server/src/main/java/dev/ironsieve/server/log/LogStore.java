@@ -188,7 +188,7 @@ final class LogStore {
   }
 
   private static final String COPY =
-      "copy log_record (at, received_at, rulebase_id, gateway_id, revision, rule, verdict, observed_rule,"
+      "copy log_record (at, received_at, rulebase_id, gateway_id, number, revision, rule, verdict, observed_rule,"
           + " observed_verdict, phase,"
           + " millis, packets, bytes, from_zone, from_address, to_zone, to_address, protocol,"
           + " port, source_port, person, device, site, application, file) from stdin";
@@ -197,6 +197,7 @@ final class LogStore {
     DecisionRecord of = record.entry().decision();
     out.value(record.at()).value(record.entry().receivedAt());
     out.value(record.gateway().rulebase()).value(record.gateway().id());
+    out.value(of.origin().sequence());
     out.value(of.revision()).value(of.rule());
     out.value(of.verdict().word()).value(of.observedRule());
     out.value(of.observedVerdict() == null ? null : of.observedVerdict().word());
