@@ -43,8 +43,8 @@ export function RuleLog({
           <h3 className="text-[12px] font-semibold text-caution">observe only</h3>
           <p>
             It decides nothing.{' '}
-            {hits
-              ? `It would have decided ${whole(hits.connections)} connections; ${whole(hits.differing)} of them got another verdict.`
+            {hits && hits.observed > 0
+              ? `It would have decided ${whole(hits.observed)} connections; ${whole(hits.differing)} of them got another verdict.`
               : 'Once it is published, gateways count what it would decide.'}
           </p>
           {mayEdit && (

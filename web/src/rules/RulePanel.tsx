@@ -40,7 +40,7 @@ export function RulePanel({
     <section aria-label="Rule in focus" className="p-3">
       <h2 className="text-[12px] font-semibold text-dim">Rule {numbers.get(rule.id)}</h2>
       <p className="font-semibold break-words">{rule.name}</p>
-      {standing && !rule.unfinished && reachWords(standing) && (
+      {standing && !rule.unfinished && !rule.observeOnly && reachWords(standing) && (
         <p className="mt-1">{reachWords(standing)}</p>
       )}
       {standing?.witness && standing.findings.length === 0 && (

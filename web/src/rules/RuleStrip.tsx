@@ -118,9 +118,9 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
         />
         <span className="w-[43px] shrink-0 text-right text-dim">{number}</span>
         <span className="mt-[5px]">
-          <Mesh open={holes} says={meshWords(holes, standing, off)} />
+          <Mesh open={holes} says={meshWords(holes, standing, state)} />
         </span>
-        <Hits hits={props.hits} />
+        <Hits hits={props.hits} observing={rule.observeOnly ?? false} />
       </div>
       <div role="gridcell" className="min-w-0 flex-1 pt-[4px] pb-[3px]">
         <div className="flex min-h-[18px] items-center gap-2 leading-[18px]">
@@ -232,8 +232,8 @@ const VERDICT_SAYS: Record<Verdict, string> = {
   caution: 'show a notice first',
 };
 
-function meshWords(holes: number, standing: Standing | undefined, off: boolean): string {
-  if (off) return 'disabled: nothing reaches it';
+function meshWords(holes: number, standing: Standing | undefined, state: string | null): string {
+  if (state) return `${state}: nothing reaches it`;
   if (holes === 10) return 'all of it is reached';
   if (holes === 0) return standing?.kind === 'undecided' ? 'not settled' : 'nothing reaches it';
   return `about ${Math.round((standing?.share ?? 0) * 100)} % of it is reached`;

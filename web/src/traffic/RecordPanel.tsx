@@ -43,7 +43,8 @@ export function RecordPanel({
           row.file,
           row.device,
           row.phase === 'start' ? 'logged at its start' : `open for ${length}`,
-          row.packets > 0 && `${whole(row.packets)} packets, ${size(row.bytes)}`,
+          row.packets > 0 &&
+            `${whole(row.packets)} ${row.packets === 1 ? 'packet' : 'packets'}, ${size(row.bytes)}`,
           row.gateway,
         ]
           .filter(Boolean)

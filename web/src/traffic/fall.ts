@@ -28,12 +28,11 @@ const sum = (hits: RuleHits | undefined) =>
 
 /** What each rule decided, from the top down; of many rules those with most. */
 export function fallOf(rules: Rule[], hits: Map<string, RuleHits>, most: number): Fall {
-  const observing = new Set(rules.filter((rule) => rule.observeOnly).map((rule) => rule.id));
   const counted = rules
     .map((rule, i) => ({ rule, number: i + 1, connections: sum(hits.get(rule.id)) }))
-    .filter((one) => one.connections > 0 && !observing.has(one.rule.id));
+    .filter((one) => one.connections > 0);
   const last = sum(hits.get(DEFAULT_RULE));
-  const total = [...hits].reduce((all, [id, one]) => all + (observing.has(id) ? 0 : sum(one)), 0);
+  const total = [...hits.values()].reduce((all, one) => all + sum(one), 0);
   const decided = counted.reduce((all, one) => all + one.connections, 0) + last;
   const least =
     counted.length > most

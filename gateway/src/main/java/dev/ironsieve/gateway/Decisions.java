@@ -71,6 +71,7 @@ final class Decisions {
   /** What one rule decided since the last report. */
   private static final class Hits {
     private long connections;
+    private long observed;
     private long differing;
     private long packets;
     private long bytes;
@@ -135,9 +136,8 @@ final class Decisions {
     Verdict verdict = DefaultRule.verdict(rule.orElse(null));
     boolean through = verdict.letsThrough();
     Optional<Rule> observed = observed(named);
-    count(rule.map(Rule::id).orElse(""), attempt, through, false);
-    observed.ifPresent(
-        one -> count(one.id(), attempt, one.verdict().letsThrough(), one.verdict() != verdict));
+    count(rule.map(Rule::id).orElse(""), attempt, through);
+    observed.ifPresent(one -> observe(one.id(), attempt, one.verdict() != verdict));
     Logging logging = DefaultRule.unless(rule.orElse(null)).logging();
     boolean refused = !through && logging != Logging.OFF;
     boolean observes = observed.isPresent() && observed.get().logging() != Logging.OFF;
@@ -156,14 +156,25 @@ final class Decisions {
         : inForce.observing().decide(named).filter(rule -> byId.get(rule.id()).observeOnly());
   }
 
-  private void count(String rule, Attempt attempt, boolean through, boolean differs) {
-    Hits one = hits.computeIfAbsent(rule, id -> new Hits());
+  private void count(String rule, Attempt attempt, boolean through) {
+    Hits one = hitsOf(rule, attempt);
     one.connections++;
-    one.differing += differs ? 1 : 0;
     one.packets += through ? attempt.packets() : 1;
     one.bytes += through ? attempt.bytes() : 60;
+  }
+
+  private void observe(String rule, Attempt attempt, boolean differs) {
+    Hits one = hitsOf(rule, attempt);
+    one.observed++;
+    one.differing += differs ? 1 : 0;
+  }
+
+  /** The hits of a rule, with the time of an attempt noted. */
+  private Hits hitsOf(String rule, Attempt attempt) {
+    Hits one = hits.computeIfAbsent(rule, id -> new Hits());
     one.first = one.first == null || attempt.at().isBefore(one.first) ? attempt.at() : one.first;
     one.last = one.last == null || attempt.at().isAfter(one.last) ? attempt.at() : one.last;
+    return one;
   }
 
   /** Ends the connections whose time has come. */
@@ -193,6 +204,7 @@ final class Decisions {
                 inForce.revision(),
                 rule.isEmpty() ? null : rule,
                 one.connections,
+                one.observed,
                 one.differing,
                 one.packets,
                 one.bytes,

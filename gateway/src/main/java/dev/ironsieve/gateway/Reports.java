@@ -118,13 +118,24 @@ final class Reports {
       int revision,
       String rule,
       long connections,
+      long observed,
       long differing,
       long packets,
       long bytes,
       Instant first,
       Instant last) {
     out.accept(
-        new HitRecord(origin(), revision, rule, connections, differing, packets, bytes, first, last)
+        new HitRecord(
+                origin(),
+                revision,
+                rule,
+                connections,
+                observed,
+                differing,
+                packets,
+                bytes,
+                first,
+                last)
             .message(Instant.now()));
   }
 }

@@ -165,12 +165,13 @@ class TrafficTest {
     assertThat(decisions.open()).isEqualTo(1);
     decisions.reportHits();
     assertThat(hits())
-        .extracting(HitRecord::rule, HitRecord::connections, HitRecord::differing)
+        .extracting(
+            HitRecord::rule, HitRecord::connections, HitRecord::observed, HitRecord::differing)
         .containsExactlyInAnyOrder(
-            tuple("web", 1L, 0L),
-            tuple("watch", 2L, 1L),
-            tuple("old", 1L, 0L),
-            tuple(null, 2L, 0L));
+            tuple("web", 1L, 0L, 0L),
+            tuple("watch", 0L, 2L, 1L),
+            tuple("old", 1L, 0L, 0L),
+            tuple(null, 2L, 0L, 0L));
     assertThat(records())
         .extracting(
             DecisionRecord::rule, DecisionRecord::observedRule, DecisionRecord::observedVerdict)

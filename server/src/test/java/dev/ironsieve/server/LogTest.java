@@ -98,7 +98,7 @@ class LogTest {
 
   private SyslogMessage hits(String run, long number, String rule, long connections) {
     return new HitRecord(
-            new Origin(gateway, run, number), 1, rule, connections, 1, 10, 2_000, now, now)
+            new Origin(gateway, run, number), 1, rule, connections, 2, 1, 10, 2_000, now, now)
         .message(now);
   }
 
@@ -249,6 +249,7 @@ class LogTest {
     assertThat(hits().getLong("find { it.rule == null }.connections")).isEqualTo(1);
     assertThat(hits().getLong("find { it.rule == 'a' }.bytes")).isEqualTo(8_000);
     assertThat(hits().getLong("find { it.rule == 'a' }.differing")).isEqualTo(4);
+    assertThat(hits().getLong("find { it.rule == 'a' }.observed")).isEqualTo(8);
     assertThat(hits().getList("find { it.rule == 'a' }.hours", Long.class))
         .hasSize(24)
         .satisfies(hours -> assertThat(hours.stream().mapToLong(h -> h).sum()).isEqualTo(20));
@@ -293,7 +294,7 @@ class LogTest {
   void aClockThatIsWrongIsShownAndItsRecordsGetTheTimeOfReceipt() throws Exception {
     Instant wrong = now.plus(Duration.ofDays(1));
     SyslogMessage message =
-        new HitRecord(new Origin(gateway, "run", 1), 1, "a", 1, 0, 1, 1, wrong, wrong)
+        new HitRecord(new Origin(gateway, "run", 1), 1, "a", 1, 0, 0, 1, 1, wrong, wrong)
             .message(wrong);
     send(message);
     awaitStored(1);

@@ -88,7 +88,8 @@ class RolesTest {
           || operation.path().endsWith("/events")) {
         continue;
       }
-      boolean accounts = operation.path().startsWith("/api/accounts");
+      boolean accounts =
+          operation.path().startsWith("/api/accounts") || operation.path().startsWith("/api/audit");
       if (accounts) {
         assertThat(operation.send(editor.request()).statusCode())
             .as(operation.name())

@@ -14,9 +14,9 @@ import java.util.Optional;
  * {@code [hits@32473 run="…" seq="…" …]}.
  *
  * @param rule id of the rule; null for the default rule
- * @param connections decided since the last report, at least one
- * @param differing of these, how many were decided with another verdict; 0 unless the rule only
- *     observes
+ * @param connections decided since the last report
+ * @param observed connections that it would have decided, since it only observes
+ * @param differing of the observed ones, how many got another verdict
  * @param packets in both directions
  * @param bytes in both directions
  * @param firstAt when the first of these connections began
@@ -27,6 +27,7 @@ public record HitRecord(
     int revision,
     String rule,
     long connections,
+    long observed,
     long differing,
     long packets,
     long bytes,
@@ -40,6 +41,7 @@ public record HitRecord(
     DecisionRecord.put(out, "rev", revision);
     DecisionRecord.put(out, "rule", rule);
     DecisionRecord.put(out, "connections", connections);
+    DecisionRecord.put(out, "observed", observed);
     DecisionRecord.put(out, "differing", differing);
     DecisionRecord.put(out, "packets", packets);
     DecisionRecord.put(out, "bytes", bytes);
@@ -73,6 +75,7 @@ public record HitRecord(
                   (int) fields.number("rev", Integer.MAX_VALUE),
                   fields.orNull("rule"),
                   fields.number("connections", Long.MAX_VALUE),
+                  fields.number("observed", Long.MAX_VALUE),
                   fields.number("differing", Long.MAX_VALUE),
                   fields.number("packets", Long.MAX_VALUE),
                   fields.number("bytes", Long.MAX_VALUE),

@@ -168,6 +168,7 @@ class SyslogTest {
             7,
             null,
             3,
+            2,
             1,
             40,
             5_000,

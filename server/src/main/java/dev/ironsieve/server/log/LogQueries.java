@@ -152,8 +152,9 @@ final class LogQueries {
         row -> {
           String rule = row.getString("rule");
           return new RuleHits(
-              rule.isEmpty() ? null : rule,
               row.getLong("connections"),
+              rule.isEmpty() ? null : rule,
+              row.getLong("observed"),
               row.getLong("differing"),
               row.getLong("packets"),
               row.getLong("bytes"),

@@ -102,6 +102,7 @@ final class LogStore {
 
   private static final class Sum {
     private long connections;
+    private long observed;
     private long differing;
     private long packets;
     private long bytes;
@@ -110,6 +111,7 @@ final class LogStore {
 
     void add(HitRecord hits) {
       connections += hits.connections();
+      observed += hits.observed();
       differing += hits.differing();
       packets += hits.packets();
       bytes += hits.bytes();
@@ -219,9 +221,10 @@ final class LogStore {
       Sum sum = entry.getValue();
       sql.change(
           "insert into rule_hits (rulebase_id, rule, hour, gateway_id, revision, connections,"
-              + " differing, packets, bytes) values (?, ?, ?, ?, ?, ?, ?, ?, ?)"
+              + " observed, differing, packets, bytes) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)"
               + " on conflict (rulebase_id, rule, hour, gateway_id, revision) do update set"
               + " connections = rule_hits.connections + excluded.connections,"
+              + " observed = rule_hits.observed + excluded.observed,"
               + " differing = rule_hits.differing + excluded.differing,"
               + " packets = rule_hits.packets + excluded.packets,"
               + " bytes = rule_hits.bytes + excluded.bytes",
@@ -231,14 +234,17 @@ final class LogStore {
           key.gateway(),
           key.revision(),
           sum.connections,
+          sum.observed,
           sum.differing,
           sum.packets,
           sum.bytes);
       sql.change(
-          "insert into rule_hit_total as t (rulebase_id, rule, connections, differing,"
-              + " packets, bytes, first_at, last_at) values (?, ?, ?, ?, ?, ?, ?, ?)"
+          "insert into rule_hit_total as t (rulebase_id, rule, connections, observed,"
+              + " differing, packets, bytes, first_at, last_at)"
+              + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)"
               + " on conflict (rulebase_id, rule) do update set"
               + " connections = t.connections + excluded.connections,"
+              + " observed = t.observed + excluded.observed,"
               + " differing = t.differing + excluded.differing,"
               + " packets = t.packets + excluded.packets, bytes = t.bytes + excluded.bytes,"
               + " first_at = least(t.first_at, excluded.first_at),"
@@ -246,6 +252,7 @@ final class LogStore {
           key.rulebase(),
           key.rule(),
           sum.connections,
+          sum.observed,
           sum.differing,
           sum.packets,
           sum.bytes,

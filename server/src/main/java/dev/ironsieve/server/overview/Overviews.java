@@ -48,9 +48,6 @@ class Overviews {
     Long[] refused = decided.clone();
     for (RuleHits hits : logs.hits(rulebase)) {
       Rule rule = hits.rule() == null ? null : rules.get(hits.rule());
-      if (rule != null && rule.observeOnly()) {
-        continue; // it decides nothing
-      }
       boolean refuses = hits.rule() == null || rule != null && !rule.verdict().letsThrough();
       for (int hour = 0; hour < RuleHits.HOURS; hour++) {
         decided[hour] += hits.hours().get(hour);

@@ -43,7 +43,7 @@ final class ChangedSettings {
 
   private void add(Rule rule, String setting, String before, String after) {
     if (!before.equals(after)) {
-      out.add(new ChangedSetting(rule.id(), rule.name(), setting, before, after));
+      out.add(new ChangedSetting(rule.name(), rule.id(), setting, before, after));
     }
   }
 
@@ -66,7 +66,7 @@ final class ChangedSettings {
       if (!Objects.equals(old.get(name), now.get(name))) {
         out.add(
             new ChangedSetting(
-                null, name, "definition", orNone(old.get(name)), orNone(now.get(name))));
+                name, null, "definition", orNone(old.get(name)), orNone(now.get(name))));
       }
     }
   }

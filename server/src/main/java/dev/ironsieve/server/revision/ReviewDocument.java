@@ -61,15 +61,15 @@ public record ReviewDocument(
   /**
    * A setting of a rule that both states have, or a rate plan.
    *
-   * @param rule id of the rule; left out for a rate plan
    * @param name of the rule or the rate plan
+   * @param rule id of the rule; left out for a rate plan
    * @param setting its word
    * @param before in words
    * @param after in words
    */
   public record ChangedSetting(
-      String rule,
       @Schema(required = true) String name,
+      String rule,
       @Schema(
               required = true,
               enumeration = {"log", "opening", "rate plan", "notice", "state", "definition"})
