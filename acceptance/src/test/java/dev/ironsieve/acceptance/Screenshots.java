@@ -27,10 +27,12 @@ public final class Screenshots {
     List<String> only = List.of(args).subList(2, args.length);
     try (Browser browser = new Browser()) {
       Screenshots shots = new Screenshots(args[0], Path.of(args[1]), browser);
-      if (only.isEmpty() || only.contains("sign-in")) {
-        Page page = browser.open(shots.address);
-        page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).waitFor();
-        shots.shoot(page, "sign-in");
+      if (only.isEmpty() || only.contains("home")) {
+        Page page = browser.signedIn(shots.address, "ruth.okell");
+        page.navigate("/?all");
+        page.getByText("refused in 24 h").waitFor();
+        shots.shoot(page, "home");
+        page.context().close();
       }
       if (only.isEmpty() || only.contains("audit")) {
         Page page = browser.signedIn(shots.address, "odile.marsh");

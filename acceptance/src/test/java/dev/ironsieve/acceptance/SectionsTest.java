@@ -6,9 +6,10 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
-/** Sections, notes, and several selected rules. */
+/** Sections, exceptions, notes, and several selected rules. */
 class SectionsTest extends OnTheBench {
   private Locator section(String name) {
     return page()
@@ -57,6 +58,23 @@ class SectionsTest extends OnTheBench {
     page().reload();
     assertThat(section(first)).isVisible();
     assertThat(section("New section")).hasCount(0);
+  }
+
+  @Test
+  void aNameBehindNotIsAnException() {
+    bench.focus("h05");
+    bench.press("t");
+    bench.type("not booking");
+    bench.press("Enter");
+    bench.press("Escape");
+    Locator destination = bench.rule("h05").locator("[data-part=to]");
+    assertThat(destination).containsText(Pattern.compile("not\\s*booking"));
+    bench.probe("from 10.1.0.9 in offices to 192.0.2.10 in booking icmp/8");
+    assertThat(bench.probeAnswer()).containsText("drop");
+    bench.focus("h05");
+    bench.press("Control+z");
+    assertThat(destination).not().containsText("booking");
+    assertThat(bench.probeAnswer()).containsText("allow");
   }
 
   @Test

@@ -79,17 +79,15 @@ public record SlowRules(Rulebase rulebase) {
 
   /** Whether a name stands for a value, or for a set that holds it. */
   private boolean means(Coordinate coordinate, String name, String value) {
-    return switch (coordinate) {
-      case PERSON, APPLICATION -> {
-        Vocabulary vocabulary = rulebase.vocabulary(coordinate).orElseThrow();
-        yield name.equals(value)
+    for (Vocabulary vocabulary : rulebase.pinned()) {
+      if (vocabulary.coordinate() == coordinate) {
+        return name.equals(value)
             || vocabulary.terms().stream()
                 .filter(term -> term.name().equals(name))
                 .anyMatch(term -> term.members().contains(vocabulary.values().indexOf(value)));
       }
-      case SITE, DEVICE, FILE_KIND, TIME ->
-          new SlowTerms(rulebase.termObjects()).holds(coordinate, name, value);
-    };
+    }
+    return new SlowTerms(rulebase.termObjects()).holds(coordinate, name, value);
   }
 
   private static <T> boolean holds(Criterion<T> criterion, Predicate<T> test) {
