@@ -57,6 +57,7 @@ class PublishTest extends OnTheBench {
     bench.press("Control+/");
     assertThat(bench.rule("h05")).containsText("disabled");
     bench.press("Control+k");
+    bench.dialog().waitFor();
     bench.type("home");
     bench.press("Enter");
     Locator strip =
@@ -76,7 +77,9 @@ class PublishTest extends OnTheBench {
     String publishPage = page().url().replaceFirst("/rules.*", "/publish");
     Page odile = browser.signedIn(server.address(), "odile.marsh");
     odile.navigate(publishPage);
-    odile.getByLabel("A second person has to approve each publish").check();
+    Locator required = odile.getByLabel("A second person has to approve each publish");
+    required.click();
+    assertThat(required).isChecked();
     bench.focus("h05");
     bench.press("Control+/");
     assertThat(bench.rule("h05")).containsText("disabled");
