@@ -84,7 +84,7 @@ function Part({
   bad?: boolean;
 }) {
   return (
-    <Link to={to} className="w-[88px] shrink-0 rounded px-1 hover:bg-band">
+    <Link to={to} className="block w-[88px] shrink-0 rounded px-1 hover:bg-band">
       <b
         className={`block text-[16px] tabular-nums ${
           count === 0 ? 'font-normal text-dim' : bad ? 'text-drop' : 'text-caution'
@@ -104,7 +104,7 @@ function Refused({ to, overview }: { to: string; overview: Overview }) {
   const step = WIDTH / overview.decided.length;
   const high = (count: number) => (count / most) * HEIGHT;
   return (
-    <Link to={to} className="w-[176px] shrink-0 rounded px-1 hover:bg-band">
+    <Link to={to} className="block w-[176px] shrink-0 rounded px-1 hover:bg-band">
       <svg width={WIDTH} height={HEIGHT} aria-hidden>
         {overview.decided.map((count, hour) => (
           <g key={hour}>

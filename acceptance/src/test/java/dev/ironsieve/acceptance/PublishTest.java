@@ -89,7 +89,7 @@ class PublishTest extends OnTheBench {
     bench.button("Ask for approval").press("Enter");
     Locator own = page().getByLabel("Request to publish");
     assertThat(own).containsText("You ask to publish this draft: No echo inside");
-    assertThat(own.getByText("Approve")).hasCount(0);
+    assertThat(own.getByText("Approve and publish")).hasCount(0);
     Locator asked = odile.getByLabel("Request to publish");
     assertThat(asked).containsText("Ruth Okell asks to publish this draft: No echo inside");
     assertThat(asked).containsText("In spite of blockers: The checks are being mended");
