@@ -18,9 +18,9 @@ export function OverviewStrip({ rulebase }: { rulebase: RulebaseSummary }) {
   const to = (place: string) => `/rulebases/${rulebase.id}/${place}`;
   return (
     <li className="border-t border-line py-4" aria-label={rulebase.name}>
-      <div className="flex items-center gap-6">
+      <div className="flex items-center gap-8">
         <div className="min-w-0 flex-1">
-          <Link to={to('rules')} className="text-[16px] font-semibold hover:underline">
+          <Link to={to('rules')} className="inline-block min-h-[26px] text-[16px] font-semibold hover:underline">
             {rulebase.name}
           </Link>
           <p className="text-[12px] text-dim">
@@ -28,7 +28,7 @@ export function OverviewStrip({ rulebase }: { rulebase: RulebaseSummary }) {
             {data && data.changes > 0 && (
               <>
                 {' · '}
-                <Link to={to('publish')} className="text-accent underline underline-offset-2">
+                <Link to={to('publish')} className="inline-block min-h-[24px] text-accent underline underline-offset-2">
                   {whole(data.changes)} {data.changes === 1 ? 'change' : 'changes'} not published
                 </Link>
               </>
@@ -84,7 +84,7 @@ function Part({
   bad?: boolean;
 }) {
   return (
-    <Link to={to} className="block w-[88px] shrink-0 rounded px-1 hover:bg-band">
+    <Link to={to} className="block min-h-[40px] w-[88px] shrink-0 rounded px-1 hover:bg-band">
       <b
         className={`block text-[16px] tabular-nums ${
           count === 0 ? 'font-normal text-dim' : bad ? 'text-drop' : 'text-caution'
