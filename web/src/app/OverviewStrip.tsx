@@ -20,7 +20,10 @@ export function OverviewStrip({ rulebase }: { rulebase: RulebaseSummary }) {
     <li className="border-t border-line py-4" aria-label={rulebase.name}>
       <div className="flex items-center gap-8">
         <div className="min-w-0 flex-1">
-          <Link to={to('rules')} className="inline-block min-h-[26px] text-[16px] font-semibold hover:underline">
+          <Link
+            to={to('rules')}
+            className="inline-block min-h-[26px] text-[16px] font-semibold hover:underline"
+          >
             {rulebase.name}
           </Link>
           <p className="text-[12px] text-dim">
@@ -28,7 +31,10 @@ export function OverviewStrip({ rulebase }: { rulebase: RulebaseSummary }) {
             {data && data.changes > 0 && (
               <>
                 {' · '}
-                <Link to={to('publish')} className="inline-block min-h-[24px] text-accent underline underline-offset-2">
+                <Link
+                  to={to('publish')}
+                  className="inline-block min-h-[24px] text-accent underline underline-offset-2"
+                >
                   {whole(data.changes)} {data.changes === 1 ? 'change' : 'changes'} not published
                 </Link>
               </>
