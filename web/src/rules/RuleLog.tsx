@@ -45,7 +45,7 @@ export function RuleLog({
             It decides nothing.{' '}
             {hits && hits.observed > 0
               ? `It would have decided ${whole(hits.observed)} connections; ${whole(hits.differing)} of them got another verdict.`
-              : 'Once it is published, gateways count what it would decide.'}
+              : 'After the next publish, gateways count the connections that it would have decided.'}
           </p>
           {mayEdit && (
             <Button small className="mt-1" onClick={onDecide}>

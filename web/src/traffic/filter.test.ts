@@ -15,7 +15,7 @@ describe('the filter line of the log', () => {
     });
   });
 
-  it('says what is wrong', () => {
+  it('reports the fault in a sentence', () => {
     expect(readFilter('drop')).toBe(
       'Start with rule, verdict, person, address, application, since; found "drop".',
     );

@@ -6,7 +6,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 
-/** A real gateway, in a process of its own. */
+/** Runs the real gateway program in a separate process. */
 final class GatewayProcess implements AutoCloseable {
   private final Process process;
 

@@ -5,7 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 
 /**
- * A connection that somebody opens.
+ * A connection attempt of the generated traffic.
  *
  * @param connection with hosts, devices and applications as they are, not as rules name them
  * @param at when it begins

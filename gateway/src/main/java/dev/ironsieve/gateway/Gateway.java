@@ -38,7 +38,7 @@ final class Gateway {
 
   /**
    * @param log takes sentences for the operator
-   * @param switched is told each revision as soon as it is in force
+   * @param switched receives each revision as soon as it is in force
    */
   Gateway(
       ServerLink server, Revisions revisions, Consumer<String> log, Consumer<InForce> switched) {

@@ -12,7 +12,8 @@ import java.util.Map;
  * @param enabled a disabled rule is passed over
  * @param unfinished whether it is new and has no criterion, and nobody confirmed that it is for any
  *     connection; then it decides nothing. False as soon as it has a criterion
- * @param observeOnly whether it decides nothing, while gateways count and log what it would decide
+ * @param observeOnly whether it decides nothing, while gateways count and log its matches that no
+ *     earlier rule takes
  * @param terms the criteria on the coordinates of vocabularies, without those that hold for any
  *     value
  * @param ratePlan name of its rate plan; null for none
@@ -174,7 +175,7 @@ public record Rule(
     return enabled && !unfinished && !observeOnly;
   }
 
-  /** Whether gateways observe what it would decide. */
+  /** Whether it is enabled, finished and observes only. */
   public boolean isObserving() {
     return enabled && !unfinished && observeOnly;
   }

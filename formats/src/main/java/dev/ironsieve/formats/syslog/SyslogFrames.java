@@ -5,9 +5,9 @@ import java.util.Arrays;
 import java.util.function.Consumer;
 
 /**
- * Splits the bytes of a TCP connection into syslog messages (RFC 6587): with octet counting
- * (section 3.4.1, {@code 5 hello}) or each on a line of its own (section 3.4.2), told by the first
- * byte of each. Memory is bounded by the longest message. Not safe for several threads.
+ * Splits the bytes of a TCP connection into syslog messages (RFC 6587): by octet counting (section
+ * 3.4.1, {@code 5 hello}) if a message begins with a number and a space, else one message a line
+ * (section 3.4.2). Memory is bounded by the longest message. Not safe for several threads.
  */
 public final class SyslogFrames {
   private static final int MOST_DIGITS = 5;

@@ -6,7 +6,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * An entry of the audit trail.
  *
  * @param at ISO 8601
- * @param who the name of the account or gateway, or the name that somebody tried to sign in with
+ * @param who the name of the account or gateway; for a failed sign-in the name that was entered
  * @param address of the client; left out for actions of the server itself
  * @param action in words
  * @param subject the thing acted on

@@ -120,7 +120,7 @@ final class LogStore {
     }
   }
 
-  /** Stores records that are not stored yet; which these are is told by their numbers. */
+  /** Stores the new records of a batch; the number of a record shows whether it is new. */
   static void store(Sql sql, List<Located> records) throws SQLException {
     Map<Run, Progress> runs = new LinkedHashMap<>();
     CopyRows decisions = new CopyRows();
