@@ -21,6 +21,7 @@ const ACTIONS = [
   'gateway revoked',
   'feed added',
   'feed changed',
+  'feed removed',
 ];
 
 /** The audit trail, for admins: who did what, when and from where. */

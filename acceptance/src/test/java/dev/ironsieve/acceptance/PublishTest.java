@@ -67,8 +67,37 @@ class PublishTest extends OnTheBench {
     assertThat(strip).containsText("1 change not published");
     assertThat(strip).containsText("2of 9 checks fail");
     assertThat(strip).containsText("0of 0 gateways not up to date");
+    checkAxe("home");
     strip.getByText("1 change not published").press("Enter");
     assertThat(page().getByLabel("Echo inside")).containsText("allow → drop");
+  }
+
+  @Test
+  void aSecondPersonApprovesWhereAnAdminRequiresIt() {
+    String publishPage = page().url().replaceFirst("/rules.*", "/publish");
+    Page odile = browser.signedIn(server.address(), "odile.marsh");
+    odile.navigate(publishPage);
+    Locator required = odile.getByLabel("A second person has to approve each publish");
+    required.click();
+    assertThat(required).isChecked();
+    bench.focus("h05");
+    bench.press("Control+/");
+    assertThat(bench.rule("h05")).containsText("disabled");
+    page().navigate(publishPage);
+    page().getByLabel("Reason to override").fill("The checks are being mended");
+    page().getByLabel("Note").fill("No echo inside");
+    bench.button("Ask for approval").press("Enter");
+    Locator own = page().getByLabel("Request to publish");
+    assertThat(own).containsText("You ask to publish this draft: No echo inside");
+    assertThat(own.getByText("Approve and publish")).hasCount(0);
+    Locator asked = odile.getByLabel("Request to publish");
+    assertThat(asked).containsText("Ruth Okell asks to publish this draft: No echo inside");
+    assertThat(asked).containsText("In spite of blockers: The checks are being mended");
+    asked.getByText("Approve and publish revision 2").press("Enter");
+    assertThat(odile.getByText("draft on revision 2, 0 changes")).isVisible();
+    assertThat(odile.getByLabel("Revisions", new Page.GetByLabelOptions().setExact(true)))
+        .containsText("Ruth Okell, approved by Odile Marsh");
+    odile.context().close();
   }
 
   @Test

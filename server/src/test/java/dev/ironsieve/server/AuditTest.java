@@ -113,6 +113,31 @@ class AuditTest {
   }
 
   @Test
+  void feedsAreRecorded() {
+    String name = "Feed " + UUID.randomUUID().toString().substring(0, 8);
+    String settings =
+        """
+        {"everyMinutes": 60, "mostBytes": 1000, "mostPercent": 50}""";
+    odile
+        .request()
+        .body(
+            "{\"name\": \"%s\", \"kind\": \"addresses\", \"settings\": %s}"
+                .formatted(name, settings))
+        .post("/api/feeds")
+        .then()
+        .statusCode(204);
+    odile
+        .request()
+        .body("{\"settings\": " + settings + "}")
+        .put("/api/feeds/" + name)
+        .then()
+        .statusCode(204);
+    odile.request().delete("/api/feeds/" + name).then().statusCode(204);
+    assertThat(find(name).getList("action", String.class))
+        .containsExactly("feed removed", "feed changed", "feed added");
+  }
+
+  @Test
   void onlyAdminsReadAndExportIt() {
     for (String path : List.of("/api/audit", "/api/audit/export")) {
       ruth.request().get(path).then().statusCode(403);

@@ -211,4 +211,19 @@ class RevisionTest {
     assertThat(review().jsonPath().getList("settings.after", String.class))
         .contains("observe only");
   }
+
+  @Test
+  void aDraftThatWasReadBeforeItsPublishIsReadAnewAfterIt() {
+    ruth.edit(id, 0, B_ABOVE_A).then().statusCode(200);
+    assertThat(tomas.draft(id).jsonPath().getInt("changes")).isEqualTo(1);
+    ruth.request()
+        .body("{\"version\": 1}")
+        .post("/api/rulebases/" + id + "/revisions")
+        .then()
+        .statusCode(200);
+    JsonPath draft = tomas.draft(id).jsonPath();
+    assertThat(draft.getInt("revision")).isEqualTo(2);
+    assertThat(draft.getInt("changes")).isZero();
+    assertThat(draft.getLong("version")).isEqualTo(1);
+  }
 }

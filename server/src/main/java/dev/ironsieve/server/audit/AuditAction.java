@@ -20,7 +20,8 @@ public enum AuditAction {
   GATEWAY_ENROLLED,
   GATEWAY_REVOKED,
   FEED_ADDED,
-  FEED_CHANGED;
+  FEED_CHANGED,
+  FEED_REMOVED;
 
   /** The words that people read and exports carry. */
   public String words() {

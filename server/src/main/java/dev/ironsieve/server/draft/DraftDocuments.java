@@ -23,7 +23,8 @@ import java.util.zip.GZIPOutputStream;
 public class DraftDocuments {
   private static final int MOST_BYTES = 64 << 20;
 
-  private record Key(long draft, long version) {}
+  /** A publish changes the revision and not the version. */
+  private record Key(long draft, int revision, long version) {}
 
   /** A document, compressed (gzip, RFC 1952). */
   record Encoded(byte[] gzip) {}
@@ -38,9 +39,12 @@ public class DraftDocuments {
                       : 1)
           .build();
 
-  /** The document of a state; {@code make} is called unless it is there or is being made. */
-  Encoded of(long draft, LiveDraft.State state, Supplier<DraftDocument> make) {
-    Key key = new Key(draft, state.version());
+  /**
+   * The document of a draft as it is now; {@code make} is called unless it is there or is being
+   * made.
+   */
+  Encoded of(LiveDraft draft, Supplier<DraftDocument> make) {
+    Key key = new Key(draft.id(), draft.revision(), draft.state().version());
     CompletableFuture<Encoded> own = new CompletableFuture<>();
     CompletableFuture<Encoded> known = made.asMap().putIfAbsent(key, own);
     if (known != null) {

@@ -72,9 +72,7 @@ public class DraftQuestions {
     LiveDraft draft = live.get(id);
     DraftDocuments.Encoded answer =
         documents.of(
-            draft.id(),
-            draft.state(),
-            () -> pool.ask(() -> draft.questions().ask(asked -> document(draft, asked))));
+            draft, () -> pool.ask(() -> draft.questions().ask(asked -> document(draft, asked))));
     draft.expectEdits();
     return answer;
   }

@@ -121,6 +121,11 @@ public class Feeds {
   /** Forgets a feed. Rulebases that have an edition of it keep that. */
   void remove(String name) {
     StoredFeed feed = feed(name);
-    database.inTransaction("removing a feed", sql -> FeedStore.remove(sql, feed.id()));
+    database.inTransaction(
+        "removing a feed",
+        sql -> {
+          trail.add(sql, AuditAction.FEED_REMOVED, feed.name(), "");
+          return FeedStore.remove(sql, feed.id());
+        });
   }
 }
