@@ -22,7 +22,8 @@ export function OverviewStrip({ rulebase }: { rulebase: RulebaseSummary }) {
         <div className="min-w-0 flex-1">
           <Link
             to={to('rules')}
-            className="inline-block min-h-[26px] text-[16px] font-semibold hover:underline"
+            title={rulebase.name}
+            className="block min-h-[26px] truncate text-[16px] font-semibold hover:underline"
           >
             {rulebase.name}
           </Link>
@@ -90,7 +91,7 @@ function Part({
   bad?: boolean;
 }) {
   return (
-    <Link to={to} className="block min-h-[40px] w-[88px] shrink-0 rounded px-1 hover:bg-band">
+    <Link to={to} className="block w-[88px] shrink-0 rounded px-1 hover:bg-band">
       <b
         className={`block text-[16px] tabular-nums ${
           count === 0 ? 'font-normal text-dim' : bad ? 'text-drop' : 'text-caution'
