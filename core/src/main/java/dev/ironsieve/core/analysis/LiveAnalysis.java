@@ -363,12 +363,15 @@ public final class LiveAnalysis {
     return true;
   }
 
-  /** Whether a connection is still one of those that it stood for. */
+  /** Whether a connection is still one of those that it stood for, and at a time that counts. */
   private static boolean isSame(
       Connection connection, RuleIndex before, RuleIndex.Relayout relayout) {
     int[] was = before.space().point(connection);
     int[] is = relayout.index().space().point(connection);
-    return was != null && is != null && Arrays.equals(relayout.points().apply(was), is);
+    return was != null
+        && is != null
+        && Arrays.equals(relayout.points().apply(was), is)
+        && relayout.index().resolution().counts(connection);
   }
 
   private Set<String> ids(Set<Integer> handles) {

@@ -253,14 +253,15 @@ final class TermNames {
         .toArray();
   }
 
-  /** For each value the numbers of the names that hold it. */
+  /** For each value the numbers of the names that hold it, or the one that stands for it. */
   private List<List<Integer>> holding(int vocabulary, Set<String> names) {
     List<List<Integer>> out = new ArrayList<>();
     vocabularies.get(vocabulary).values().forEach(value -> out.add(new ArrayList<>()));
     int number = 0;
     for (String name : names) {
       int own = number++;
-      meanings.get(vocabulary).get(name).forEach(value -> out.get(value).add(own));
+      counting(vocabulary, meanings.get(vocabulary).get(name))
+          .forEach(value -> out.get(value).add(own));
     }
     return out;
   }

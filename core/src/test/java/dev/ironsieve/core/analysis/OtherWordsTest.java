@@ -21,6 +21,7 @@ import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Space;
 import dev.ironsieve.core.twin.Rounds;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -206,7 +207,8 @@ class OtherWordsTest {
       for (int i = 0; i < 8; i++) {
         world.rules.add(world.rule("r" + i));
       }
-      LiveAnalysis live = new LiveAnalysis(world.base());
+      LocalDate day = seed % 2 == 0 ? null : LocalDate.of(2026, 12, 15).plusDays(seed % 23);
+      LiveAnalysis live = new LiveAnalysis(world.base(), day);
       for (int step = 0; step < 15; step++) {
         Map<String, View> before = views(live);
         Rulebase was = live.rulebase();
@@ -215,9 +217,9 @@ class OtherWordsTest {
             was.withTermObjects(world.objects, List.of(new Section("s", "S", world.rules)));
         LiveAnalysis.Changed changed = live.update(next, moved);
         others += next.namesMeanAsIn(was) ? 0 : 1;
-        String as = "seed " + seed + ", step " + step;
+        String as = "seed " + seed + ", step " + step + ", from " + day;
         assertThat(live.index().resolution().vocabularies()).as(as).isEqualTo(next.vocabularies());
-        same(as, live, new LiveAnalysis(next));
+        same(as, live, new LiveAnalysis(next, day));
         views(live)
             .forEach(
                 (id, now) -> {
