@@ -14,6 +14,7 @@ const ACTIONS = [
   'account changed',
   'setting changed',
   'approval asked',
+  'request withdrawn',
   'published',
   'published over blockers',
   'gateway added',

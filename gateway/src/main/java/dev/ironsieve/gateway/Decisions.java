@@ -9,7 +9,6 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.rulebase.Rulebase;
-import dev.ironsieve.core.vocabulary.ValueFinder;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.temporal.ChronoUnit;
@@ -32,7 +31,6 @@ final class Decisions {
   private final Reports reports;
   private final PriorityQueue<Open> open = new PriorityQueue<>(Comparator.comparing(Open::end));
   private final Map<String, Hits> hits = new HashMap<>(); // by rule; of the default rule by ""
-  private Map<Coordinate, ValueFinder> finders = Map.of();
   private Map<String, Rule> byId = Map.of();
   private InForce inForce; // null before the first
 
@@ -66,7 +64,12 @@ final class Decisions {
     }
   }
 
-  private record Open(Attempt attempt, Rule rule, Instant end) {}
+  /**
+   * An open connection.
+   *
+   * @param revision that let it through
+   */
+  private record Open(Attempt attempt, int revision, Rule rule, Instant end) {}
 
   /** What one rule decided since the last report. */
   private static final class Hits {
@@ -87,7 +90,6 @@ final class Decisions {
   int use(InForce next, Instant now) {
     reportHits();
     inForce = next;
-    finders = finders(next.rulebase());
     byId = next.rulebase().rules().stream().collect(Collectors.toMap(Rule::id, rule -> rule));
     List<Open> before = List.copyOf(open);
     open.clear();
@@ -96,37 +98,26 @@ final class Decisions {
       Connection named = named(one.attempt().connection(), one.attempt().at());
       Optional<Rule> rule = next.matcher().decide(named);
       if (rule.isPresent() && rule.get().verdict().letsThrough()) {
-        open.add(new Open(one.attempt(), rule.get(), one.end()));
+        open.add(new Open(one.attempt(), next.revision(), rule.get(), one.end()));
       } else {
-        end(new Open(one.attempt(), one.rule(), now));
+        end(one, now);
         ended++;
       }
     }
     return ended;
   }
 
-  private static Map<Coordinate, ValueFinder> finders(Rulebase rulebase) {
-    Map<Coordinate, ValueFinder> out = new EnumMap<>(Coordinate.class);
-    rulebase.vocabularies().forEach(v -> out.put(v.coordinate(), new ValueFinder(v)));
-    return out;
-  }
-
-  /** The connection with the names of the values that its hosts, devices and the time have. */
+  /** The connection as rules name its hosts, devices and the time, with defaults for the rest. */
   private Connection named(Connection connection, Instant at) {
     LocalDateTime time =
         at.atZone(inForce.rulebase().gatewaySettings().timeZone())
             .toLocalDateTime()
             .truncatedTo(ChronoUnit.MINUTES);
     Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
-    finders.forEach(
-        (coordinate, finder) -> {
-          String text =
-              coordinate == Coordinate.TIME ? time.toString() : connection.terms().get(coordinate);
-          if (text != null) {
-            finder.value(text).ifPresent(value -> terms.put(coordinate, value));
-          }
-        });
-    return inForce.matcher().withDefaults(connection.saying(terms));
+    terms.putAll(connection.terms());
+    terms.put(Coordinate.TIME, time.toString());
+    Matcher matcher = inForce.matcher();
+    return matcher.withDefaults(matcher.named(connection.saying(terms)));
   }
 
   /** Decides a connection; a record is reported as the rule says. */
@@ -145,7 +136,8 @@ final class Decisions {
       reports.start(attempt, inForce.revision(), rule.orElse(null), observed.orElse(null));
     }
     if (through && open.size() < MOST_OPEN) {
-      open.add(new Open(attempt, rule.orElseThrow(), attempt.at().plus(attempt.length())));
+      Instant end = attempt.at().plus(attempt.length());
+      open.add(new Open(attempt, inForce.revision(), rule.orElseThrow(), end));
     }
   }
 
@@ -180,14 +172,15 @@ final class Decisions {
   /** Ends the connections whose time has come. */
   void endUntil(Instant now) {
     while (!open.isEmpty() && !open.peek().end().isAfter(now)) {
-      end(open.poll());
+      Open one = open.poll();
+      end(one, one.end());
     }
   }
 
-  private void end(Open one) {
+  private void end(Open one, Instant at) {
     Logging logging = one.rule().logging();
     if (logging == Logging.END || logging == Logging.BOTH) {
-      reports.end(one.attempt(), inForce.revision(), one.rule(), one.end());
+      reports.end(one.attempt(), one.revision(), one.rule(), at);
     }
   }
 

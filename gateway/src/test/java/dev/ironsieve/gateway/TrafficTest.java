@@ -148,6 +148,7 @@ class TrafficTest {
     assertThat(decisions.open()).isEqualTo(1);
     DecisionRecord cut = records().getFirst();
     assertThat(cut.rule()).isEqualTo("web");
+    assertThat(cut.revision()).as("the one that let it through").isEqualTo(1);
     assertThat(cut.millis()).isEqualTo(5_000);
     assertThat(cut.bytes()).isPositive().isLessThan(attempt("tcp/443").bytes());
   }

@@ -104,6 +104,15 @@ class ApprovalTest {
     approve(ruth, 2, digest).then().statusCode(409);
     tomas.request().delete("/api/rulebases/" + id + "/draft/approval").then().statusCode(204);
     tomas.request().delete("/api/rulebases/" + id + "/draft/approval").then().statusCode(404);
+    assertThat(
+            odile
+                .request()
+                .queryParam("action", "request withdrawn")
+                .queryParam("limit", 1)
+                .get("/api/audit")
+                .jsonPath()
+                .getString("[0].who"))
+        .isEqualTo("tomas.wren");
   }
 
   @Test

@@ -54,6 +54,27 @@ public final class Matcher {
     return PossibleDecisionSearch.of(index, all, steps);
   }
 
+  /**
+   * The connection with the names of the values that its hosts, devices and times have, such as
+   * {@code *.quay.example} for {@code www.quay.example}. A term that no rule tells apart is left
+   * out, and so is one that no value holds.
+   *
+   * @param concrete terms as a gateway sees them
+   */
+  public Connection named(Connection concrete) {
+    Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
+    concrete
+        .terms()
+        .forEach(
+            (coordinate, text) ->
+                index
+                    .resolution()
+                    .finder(coordinate)
+                    .flatMap(finder -> finder.value(text))
+                    .ifPresent(value -> terms.put(coordinate, value)));
+    return concrete.saying(terms);
+  }
+
   /** The connection completed with the default values. */
   public Connection withDefaults(Connection connection) {
     Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);

@@ -20,7 +20,6 @@ import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.core.twin.WideWorld;
-import dev.ironsieve.core.vocabulary.ValueFinder;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -159,28 +158,12 @@ class MatcherTest {
       Rulebase base = world.rulebase(8);
       SlowRules slow = new SlowRules(base);
       Matcher matcher = new Matcher(base);
-      Map<Coordinate, ValueFinder> finders = new EnumMap<>(Coordinate.class);
-      base.vocabularies().forEach(v -> finders.put(v.coordinate(), new ValueFinder(v)));
       for (Connection concrete : world.points()) {
-        Optional<Rule> found = matcher.decide(named(concrete, finders));
+        Optional<Rule> found = matcher.decide(matcher.named(concrete));
         if (!found.equals(slow.decide(concrete))) {
           assertThat(found).as("seed %d, %s", seed, concrete).isEqualTo(slow.decide(concrete));
         }
       }
     }
-  }
-
-  /** The connection with the names of the values that its hosts, devices and times have. */
-  private static Connection named(Connection concrete, Map<Coordinate, ValueFinder> finders) {
-    Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
-    concrete
-        .terms()
-        .forEach(
-            (coordinate, text) -> {
-              if (finders.containsKey(coordinate)) {
-                terms.put(coordinate, finders.get(coordinate).value(text).orElseThrow());
-              }
-            });
-    return concrete.saying(terms);
   }
 }

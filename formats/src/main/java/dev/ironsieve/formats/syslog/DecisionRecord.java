@@ -3,6 +3,7 @@ package dev.ironsieve.formats.syslog;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.InvalidText;
+import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.formats.syslog.SyslogMessage.Element;
 import dev.ironsieve.formats.syslog.SyslogMessage.Parameter;
 import java.time.DateTimeException;
@@ -140,6 +141,7 @@ public record DecisionRecord(
     if (!phase.equals("start") && !phase.equals("end")) {
       throw fields.invalid("phase", "start or end", phase);
     }
+    int protocol = (int) fields.number("protocol", Transport.MAX_PROTOCOL);
     return new DecisionRecord(
         Origin.of(element),
         phase,
@@ -158,9 +160,9 @@ public record DecisionRecord(
         fields.parsed("from", "an address", Address::parse),
         fields.text("toZone"),
         fields.parsed("to", "an address", Address::parse),
-        (int) fields.number("protocol", 255),
-        (int) fields.number("port", 65_535),
-        (int) fields.number("sourcePort", 65_535),
+        protocol,
+        (int) fields.number("port", Transport.maxDetail(protocol)),
+        (int) fields.number("sourcePort", Transport.hasPorts(protocol) ? Transport.MAX_DETAIL : 0),
         fields.orNull("person"),
         fields.orNull("device"),
         fields.orNull("site"),

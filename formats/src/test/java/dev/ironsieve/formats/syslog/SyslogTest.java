@@ -181,6 +181,9 @@ class SyslogTest {
     assertThatThrownBy(() -> DecisionRecord.of(SyslogReader.read(wrong)))
         .hasMessageContaining("a whole number from 0 to 65535 as port of connection@32473")
         .hasMessageContaining("99999");
+    String noPorts = line.replace("protocol=\"6\"", "protocol=\"47\"");
+    assertThatThrownBy(() -> DecisionRecord.of(SyslogReader.read(noPorts)))
+        .hasMessageContaining("a whole number from 0 to 0 as port of connection@32473");
   }
 
   @Test

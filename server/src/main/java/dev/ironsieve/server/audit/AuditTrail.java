@@ -9,9 +9,7 @@ import io.quarkus.vertx.http.runtime.CurrentVertxRequest;
 import io.vertx.ext.web.RoutingContext;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.context.ContextNotActiveException;
-import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.util.ArrayList;
 import java.util.List;
 
 /** Adds entries to the audit trail, in the transaction of the action itself, and reads them. */
@@ -62,14 +60,7 @@ public class AuditTrail {
    */
   public void addBy(Sql sql, String who, AuditAction action, String subject, String detail)
       throws SQLException {
-    sql.change(
-        "insert into audit (who, address, action, subject, detail)"
-            + " values (?, ?::inet, ?, ?, ?)",
-        text(who),
-        address(),
-        action.words(),
-        text(subject),
-        text(detail));
+    AuditStore.add(sql, text(who), address(), action, text(subject), text(detail));
   }
 
   /** A text that can be stored: short, and without NUL. */
@@ -101,43 +92,10 @@ public class AuditTrail {
     if (most < 1 || most > MOST_ENTRIES) {
       throw new Refusal.Invalid("limit", "a number from 1 to " + MOST_ENTRIES, most + "");
     }
-    StringBuilder where = new StringBuilder("where true");
-    List<Object> values = new ArrayList<>();
-    if (action != null) {
-      where.append(" and action = ?");
-      values.add(
-          AuditAction.of(action)
-              .orElseThrow(() -> new Refusal.Invalid("action", "a known action", action))
-              .words());
+    if (action != null && AuditAction.of(action).isEmpty()) {
+      throw new Refusal.Invalid("action", "a known action", action);
     }
-    if (text != null && !text.isBlank()) {
-      where.append(" and position(lower(?) in lower(who || ' ' || subject || ' ' || detail)) > 0");
-      values.add(text.strip());
-    }
-    if (behind != null) {
-      where.append(" and id < ?");
-      values.add(behind);
-    }
-    values.add(most);
     return database.inTransaction(
-        "reading the audit trail",
-        sql ->
-            sql.list(
-                "select id, at, who, host(address) as address, action, subject, detail from audit "
-                    + where
-                    + " order by id desc limit ?",
-                AuditTrail::entry,
-                values.toArray()));
-  }
-
-  private static AuditEntry entry(ResultSet row) throws SQLException {
-    return new AuditEntry(
-        row.getLong("id"),
-        Sql.instant(row, "at").toString(),
-        row.getString("who"),
-        row.getString("address"),
-        row.getString("action"),
-        row.getString("subject"),
-        row.getString("detail"));
+        "reading the audit trail", sql -> AuditStore.find(sql, text, action, behind, most));
   }
 }

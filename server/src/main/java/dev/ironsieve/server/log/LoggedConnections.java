@@ -23,7 +23,7 @@ class LoggedConnections implements RecordedConnections {
     return database.inTransaction(
         "reading recorded connections",
         sql ->
-            LogQueries.connections(
+            RecordStore.connections(
                 sql, rulebase, time, most, revision -> rules.of(rulebase, revision).zone()));
   }
 }

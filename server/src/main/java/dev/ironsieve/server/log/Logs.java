@@ -35,7 +35,7 @@ public class Logs {
   public List<RuleHits> hits(long rulebase) {
     drafts.state(rulebase); // refuses an unknown one
     Instant now = Instant.now();
-    return database.inTransaction("counting hits", sql -> LogQueries.hits(sql, rulebase, now));
+    return database.inTransaction("counting hits", sql -> RecordStore.hits(sql, rulebase, now));
   }
 
   /**
@@ -52,7 +52,7 @@ public class Logs {
         database.inTransaction(
             "reading log records",
             sql ->
-                LogQueries.records(
+                RecordStore.records(
                     sql, rulebase, filter, most + 1, revision -> rules.of(rulebase, revision)));
     boolean more = found.size() > most;
     return new LogPage(more ? found.subList(0, most) : found, more);
@@ -62,7 +62,7 @@ public class Logs {
     drafts.state(rulebase);
     return new LogState(
         queue.size(),
-        database.inTransaction("listing log senders", sql -> LogQueries.runs(sql, rulebase)),
+        database.inTransaction("listing log senders", sql -> RecordStore.runs(sql, rulebase)),
         senders.all());
   }
 }

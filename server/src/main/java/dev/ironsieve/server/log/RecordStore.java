@@ -3,6 +3,7 @@ package dev.ironsieve.server.log;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
 import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.Transport;
 import dev.ironsieve.core.text.ConnectionLine;
@@ -22,9 +23,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.IntFunction;
 
-/** SQL that asks for log records and hits. */
-final class LogQueries {
-  private LogQueries() {}
+/** Reads log records and hits. */
+final class RecordStore {
+  private RecordStore() {}
 
   static List<LogRow> records(
       Sql sql, long rulebase, LogFilter filter, int most, IntFunction<RevisionRules> revisions)
@@ -45,6 +46,7 @@ final class LogQueries {
   private static LogRow record(ResultSet row, RevisionRules rules) throws SQLException {
     Instant at = Sql.instant(row, "at");
     int protocol = row.getInt("protocol");
+    int port = row.getInt("port");
     String rule = row.getString("rule");
     NamedRule named = rule == null ? null : rules.byId().get(rule);
     return new LogRow(
@@ -66,7 +68,7 @@ final class LogQueries {
         row.getString("from_address"),
         row.getString("to_zone"),
         row.getString("to_address"),
-        service(protocol, row.getInt("port")),
+        new ServiceLiteral(protocol, port, port, 0, Transport.MAX_DETAIL).toString(),
         Transport.hasPorts(protocol) ? row.getInt("source_port") : null,
         row.getString("person"),
         row.getString("device"),
@@ -102,17 +104,6 @@ final class LogQueries {
         row.getInt("port"),
         Transport.hasPorts(protocol) ? row.getInt("source_port") : Connection.UNKNOWN,
         terms);
-  }
-
-  private static String service(int protocol, int detail) {
-    return switch (protocol) {
-      case Transport.TCP -> "tcp/" + detail;
-      case Transport.UDP -> "udp/" + detail;
-      case Transport.SCTP -> "sctp/" + detail;
-      case Transport.ICMP -> "icmp/" + (detail >> 8) + "/" + (detail & 255);
-      case Transport.ICMPV6 -> "icmp6/" + (detail >> 8) + "/" + (detail & 255);
-      default -> "ip/" + protocol;
-    };
   }
 
   /** Connections since a time, each once, the newest first. */

@@ -103,11 +103,19 @@ class Approvals {
     return revisions.publishApproved(rulebase, request, account);
   }
 
-  /** Takes a request back. */
+  /** Withdraws a request, or declines it. */
   void withdraw(long rulebase) {
     boolean there =
         database.inTransaction(
-            "withdrawing a request to publish", sql -> ApprovalStore.delete(sql, rulebase));
+            "withdrawing a request to publish",
+            sql -> {
+              boolean deleted = ApprovalStore.delete(sql, rulebase);
+              if (deleted) {
+                String name = RevisionStore.rulebaseName(sql, rulebase);
+                trail.add(sql, AuditAction.REQUEST_WITHDRAWN, name, "");
+              }
+              return deleted;
+            });
     if (!there) {
       throw new Refusal.NotFound("Nobody asks to publish this draft.");
     }

@@ -5,10 +5,8 @@ import dev.ironsieve.core.difference.Difference.ChangedBox;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
-import dev.ironsieve.core.space.Resolution;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.EnumMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -29,10 +27,9 @@ final class RecordedEffect {
    * @param connections hosts, devices and times as they were
    */
   RecordedEffect(Difference difference, List<Connection> connections) {
-    Resolution names = difference.after().resolution();
     Matcher matcher = new Matcher(difference.after());
     for (Connection recorded : connections) {
-      Connection named = matcher.withDefaults(named(recorded, names));
+      Connection named = matcher.withDefaults(matcher.named(recorded));
       difference
           .part(named)
           .ifPresent(
@@ -42,20 +39,6 @@ final class RecordedEffect {
                       .merge(
                           recorded.terms().getOrDefault(Coordinate.PERSON, ""), 1, Integer::sum));
     }
-  }
-
-  /** The connection with the names of the values that its hosts, devices and times have. */
-  private static Connection named(Connection recorded, Resolution names) {
-    Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
-    recorded
-        .terms()
-        .forEach(
-            (coordinate, text) ->
-                names
-                    .finder(coordinate)
-                    .flatMap(finder -> finder.value(text))
-                    .ifPresent(value -> terms.put(coordinate, value)));
-    return recorded.saying(terms);
   }
 
   /** How many recorded connections a part has. */
