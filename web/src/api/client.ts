@@ -28,6 +28,8 @@ import type {
   LogState,
   RuleHits,
   Review,
+  NamedState,
+  RestoredState,
   RevisionSummary,
   RulebaseSummary,
   People,
@@ -194,6 +196,13 @@ export const api = {
   edit: (id: number, version: number, edit: Edit, key: string) =>
     call<Change>('PATCH', draft(id), { version, edit }, { key }),
   discard: (id: number, version: number) => call<void>('POST', `${draft(id)}/discard`, { version }),
+  states: (id: number) => call<NamedState[]>('GET', `${draft(id)}/states`),
+  nameState: (id: number, version: number, name: string) =>
+    call<void>('POST', `${draft(id)}/states`, { version, name }),
+  deleteState: (id: number, name: string) =>
+    call<void>('DELETE', `${draft(id)}/states/${encodeURIComponent(name)}`),
+  restore: (id: number, version: number, to: RestoredState, rules?: string[]) =>
+    call<void>('POST', `${draft(id)}/restore`, { version, ...to, rules }),
   undo: (id: number, key: string) => call<Change>('POST', `${draft(id)}/undo`, undefined, { key }),
   redo: (id: number, key: string) => call<Change>('POST', `${draft(id)}/redo`, undefined, { key }),
   changes: (id: number, before?: number) =>

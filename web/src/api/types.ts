@@ -56,6 +56,7 @@ export type Edit =
   | { kind: 'deleteVocabulary'; name: string }
   | { kind: 'putFeed'; pinned: PinnedFeed }
   | { kind: 'deleteFeed'; name: string }
+  | { kind: 'restore'; name: string }
   | { kind: 'batch'; edits: Edit[] };
 type PutObjectKind = (typeof PUT_EDITS)[ObjectKind];
 export type PutObject = Extract<Edit, { kind: PutObjectKind }>;
@@ -131,6 +132,9 @@ export const PUT_EDITS = {
 } as const satisfies Record<ObjectKind, Schemas['EditDocument']['kind']>;
 export type Review = Schemas['ReviewDocument'];
 export type RevisionSummary = Schemas['RevisionSummary'];
+export type NamedState = Schemas['NamedState'];
+/** A state to which a draft can go back: the number of a revision, or the name of a state. */
+export type RestoredState = { revision: number } | { state: string };
 export type GatewaySummary = Schemas['GatewaySummary'];
 export type EnrolmentToken = Schemas['EnrolmentToken'];
 export type Overview = Schemas['Overview'];

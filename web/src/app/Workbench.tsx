@@ -239,7 +239,7 @@ export default function Workbench() {
                 onProbe={(probe) => go('rules', { probe })}
               />
             ) : place === 'history' ? (
-              <History id={id} version={draft.version} />
+              <History draft={draft} mayEdit={editable} />
             ) : place === 'accounts' ? (
               <Accounts />
             ) : place === 'audit' ? (

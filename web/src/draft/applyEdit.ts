@@ -118,6 +118,8 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
     }
     case 'deleteFeed':
       return { ...draft, feeds: draft.feeds.filter((feed) => !sameName(feed.name, edit.name)) };
+    case 'restore':
+      return draft; // the whole draft is another, and is fetched
     case 'batch':
       return edit.edits.reduce(applyEdit, draft);
   }

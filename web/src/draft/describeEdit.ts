@@ -133,6 +133,8 @@ export function describeEdit(
       return `adopted edition ${edit.pinned.edition} of the feed "${edit.pinned.name}"`;
     case 'deleteFeed':
       return `deleted the feed "${edit.name}"`;
+    case 'restore':
+      return `went back to ${edit.name}`;
     case 'batch':
       return edit.edits.map((part) => describeEdit(part, nameOf)).join(', ');
   }

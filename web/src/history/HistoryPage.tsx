@@ -4,14 +4,15 @@ import { api } from '../api/client';
 import { rulesIn, type Change, type Draft } from '../api/types';
 import { allRules } from '../draft/applyEdit';
 import { describeEdit } from '../draft/describeEdit';
-import { draftKey } from '../draft/useDraft';
+import { NamedStates } from '../restore/NamedStates';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 
 const PAGE = 100;
 
 /** Every change of the draft: who, when, what. */
-export default function HistoryPage({ id, version }: { id: number; version: number }) {
+export default function HistoryPage({ draft, mayEdit }: { draft: Draft; mayEdit: boolean }) {
+  const { id, version } = draft;
   const cache = useQueryClient();
   const pages = useInfiniteQuery({
     queryKey: ['history', id],
@@ -22,8 +23,7 @@ export default function HistoryPage({ id, version }: { id: number; version: numb
   useEffect(() => {
     void cache.invalidateQueries({ queryKey: ['history', id] });
   }, [cache, id, version]);
-  const draft = cache.getQueryData<Draft>(draftKey(id));
-  const names = new Map(draft ? allRules(draft).map((rule) => [rule.id, rule.name]) : []);
+  const names = new Map(allRules(draft).map((rule) => [rule.id, rule.name]));
   const changes = pages.data?.pages.flat() ?? [];
   for (const change of changes) {
     for (const rule of rulesIn(change.edit)) {
@@ -33,11 +33,12 @@ export default function HistoryPage({ id, version }: { id: number; version: numb
   return (
     <div className="min-h-0 flex-1 overflow-y-auto p-6">
       <h1 className="mb-4 text-[17px] font-semibold">History of the draft</h1>
+      <NamedStates draft={draft} mayEdit={mayEdit} />
       <Faults error={pages.error} />
       {pages.isSuccess && changes.length === 0 && (
         <p className="text-dim">
-          Nothing was changed since revision {draft?.revision}. Every change will stand here with
-          who made it and when.
+          Nothing was changed since revision {draft.revision}. Every change will stand here with who
+          made it and when.
         </p>
       )}
       {byDay(changes).map(([day, list]) => (

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { Review, Verdict } from '../api/types';
 import { VERDICT_CLASS } from '../probe/verdicts';
 import { Wall } from '../rules/Wall';
@@ -11,17 +12,20 @@ export function ChangedVerdicts({
   numbers,
   onRule,
   onProbe,
+  goBack,
 }: {
   changes: Changes;
   numbers: Map<string, number>;
   onRule(id: string): void;
   onProbe(line: string): void;
+  /** Takes back the changes of a rule, where that is possible. */
+  goBack(rule: string, name: string): ReactNode;
 }) {
   return (
     <>
       {byCause(changes).map(({ rule, name, boxes }) => (
         <section key={rule ?? ''} aria-label={name ?? 'Default rule'} className="mb-4">
-          <h2 className="border-b border-line pb-1 font-semibold">
+          <h2 className="flex items-baseline gap-2 border-b border-line pb-1 font-semibold">
             {rule && numbers.has(rule) ? (
               <button type="button" className="cursor-pointer" onClick={() => onRule(rule)}>
                 <span className="mr-2 font-normal text-dim tabular-nums">{numbers.get(rule)}</span>
@@ -31,6 +35,7 @@ export function ChangedVerdicts({
               (name ?? 'Default rule')
             )}
             {rule && !numbers.has(rule) && <span className="font-normal text-dim"> · deleted</span>}
+            {rule && <span className="ml-auto">{goBack(rule, name ?? '')}</span>}
           </h2>
           <ul className="divide-y divide-line border-b border-line">
             {boxes.map(({ connections: box, recorded, people }) => (

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { api } from '../api/client';
 import type { Draft, Review } from '../api/types';
 import { Flips, many } from '../draft/Effects';
 import { draftKey } from '../draft/useDraft';
+import { GoBack } from '../restore/GoBack';
 import { useUrlState } from '../shell/useUrlState';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
@@ -34,8 +35,9 @@ export default function PublishPage({
   onRule(id: string): void;
   onProbe(line: string): void;
 }) {
-  const { values, step } = useUrlState('publish', ['revision']);
+  const { values, step } = useUrlState('publish', ['revision', 'since']);
   const shown = Number(values.revision) || 0;
+  const since = Number(values.since) || shown - 1;
   const { data: review, error } = useQuery({
     queryKey: ['review', draft.id, draft.version, draft.revision],
     queryFn: ({ signal }) => api.review(draft.id, signal),
@@ -43,8 +45,8 @@ export default function PublishPage({
     retry: false,
   });
   const { data: compared, error: notCompared } = useQuery({
-    queryKey: ['compared', draft.id, shown],
-    queryFn: ({ signal }) => api.compareRevisions(draft.id, shown - 1, shown, signal),
+    queryKey: ['compared', draft.id, since, shown],
+    queryFn: ({ signal }) => api.compareRevisions(draft.id, since, shown, signal),
     enabled: shown > 1,
     staleTime: Infinity,
     retry: false,
@@ -57,14 +59,28 @@ export default function PublishPage({
         <div className="mb-4 flex flex-wrap items-baseline gap-x-4">
           <h1 id="changes" className="text-[17px] font-semibold">
             {shown > 1
-              ? `What changed: revision ${shown - 1} → ${shown}`
+              ? `What changed: revision ${since} → ${shown}`
               : 'What changes: in force → draft'}
           </h1>
           {changes && <p className="text-[12px] text-dim">{summary(changes)}</p>}
           {shown > 1 && (
-            <Button small className="ml-auto" onClick={() => step({ revision: '' })}>
-              Review the draft
-            </Button>
+            <span className="ml-auto flex items-baseline gap-3">
+              <label className="text-[12px] text-dim">
+                since revision{' '}
+                <select
+                  value={since}
+                  onChange={(e) => step({ revision: `${shown}`, since: e.target.value })}
+                  className="rounded border border-line bg-sheet px-1 py-0.5 tabular-nums"
+                >
+                  {Array.from({ length: shown - 1 }, (_, i) => (
+                    <option key={i}>{shown - 1 - i}</option>
+                  ))}
+                </select>
+              </label>
+              <Button small onClick={() => step({ revision: '', since: '' })}>
+                Review the draft
+              </Button>
+            </span>
           )}
         </div>
         <Faults error={failed} />
@@ -78,7 +94,27 @@ export default function PublishPage({
                 what the edits mean appears here.
               </p>
             )}
-            <Changes review={changes} numbers={numbers} onRule={onRule} onProbe={onProbe} />
+            <Changes
+              review={changes}
+              numbers={numbers}
+              onRule={onRule}
+              onProbe={onProbe}
+              goBack={(rule, name) =>
+                mayEdit && shown < 2 ? (
+                  <GoBack
+                    draft={draft}
+                    to={{ revision: draft.revision }}
+                    rules={[rule]}
+                    link="take back"
+                    label={`Take back the changes of ${name}`}
+                    title={`Take back the changes of “${name}”?`}
+                  >
+                    The rule becomes what it is in revision {draft.revision}; its place among the
+                    others too.
+                  </GoBack>
+                ) : null
+              }
+            />
           </>
         )}
       </section>
@@ -99,10 +135,10 @@ export default function PublishPage({
         {admin && <FourEyes draft={draft} />}
         <Gateways id={draft.id} newest={draft.revision} admin={admin} />
         <Revisions
-          id={draft.id}
-          newest={draft.revision}
+          draft={draft}
+          mayEdit={mayEdit}
           shown={shown}
-          onShow={(number) => step({ revision: `${number}` })}
+          onShow={(number) => step({ revision: `${number}`, since: '' })}
         />
       </aside>
     </div>
@@ -115,11 +151,14 @@ function Changes({
   numbers,
   onRule,
   onProbe,
+  goBack,
 }: {
   review: Review;
   numbers: Map<string, number>;
   onRule(id: string): void;
   onProbe(line: string): void;
+  /** Takes back the changes of a rule, where that is possible. */
+  goBack(rule: string, name: string): ReactNode;
 }) {
   return (
     <>
@@ -128,6 +167,7 @@ function Changes({
         numbers={numbers}
         onRule={onRule}
         onProbe={onProbe}
+        goBack={goBack}
       />
       <Flips flips={review.checks} />
       <FindingChanges review={review} onRule={onRule} />
@@ -148,7 +188,8 @@ function Changes({
                 ) : (
                   `rate plan ${changed.name}`
                 )}
-                : {changed.setting} {changed.before} → <b>{changed.after}</b>
+                : {changed.setting} {changed.before} → <b>{changed.after}</b>{' '}
+                {changed.rule && goBack(changed.rule, changed.name)}
               </li>
             ))}
           </ul>

@@ -1,20 +1,23 @@
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../api/client';
+import type { Draft } from '../api/types';
+import { GoBack } from '../restore/GoBack';
 import { Faults } from '../ui/Faults';
 
 /** The revisions of a rulebase, newest first. */
 export function Revisions({
-  id,
-  newest,
+  draft,
+  mayEdit,
   shown,
   onShow,
 }: {
-  id: number;
-  newest: number;
+  draft: Draft;
+  mayEdit: boolean;
   /** The revision that is compared with the one before; 0 for none. */
   shown: number;
   onShow(number: number): void;
 }) {
+  const { id, revision: newest } = draft;
   const { data: revisions, error } = useQuery({
     queryKey: ['revisions', id, newest],
     queryFn: () => api.revisions(id),
@@ -40,6 +43,18 @@ export function Revisions({
                 >
                   changes
                 </button>
+              )}
+              {mayEdit && (one.number < newest || draft.changes > 0) && (
+                <GoBack
+                  draft={draft}
+                  to={{ revision: one.number }}
+                  link="go back"
+                  label={`Go back to revision ${one.number}`}
+                  title={`Go back to revision ${one.number}?`}
+                >
+                  The draft becomes what revision {one.number} was: rules, objects, checks and
+                  editions, also where colleagues changed them. Nothing is published by it.
+                </GoBack>
               )}
               {one.number === newest && <span className="text-[12px] text-allow">newest</span>}
               <span

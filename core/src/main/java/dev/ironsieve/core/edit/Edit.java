@@ -5,6 +5,7 @@ import dev.ironsieve.core.model.Breadth;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Notice;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rate;
@@ -133,6 +134,17 @@ public sealed interface Edit {
 
   /** Deletes a feed; no rule and no object may mention a set of it. */
   record DeleteFeed(String name) implements Edit {}
+
+  /**
+   * Makes the rulebase what it was in another state.
+   *
+   * @param state what people call that state, such as "revision 12"
+   */
+  record Restore(String state, Rulebase rulebase) implements Edit {
+    public Restore {
+      Names.checkNote(state);
+    }
+  }
 
   /** Several edits, one after the other, of which all or none happen. */
   record Batch(List<Edit> edits) implements Edit {

@@ -54,6 +54,7 @@ final class Editing {
       case Edit.DeleteVocabulary delete -> deleteVocabulary(before, delete.coordinate());
       case Edit.PutFeed put -> putFeed(before, put.feed());
       case Edit.DeleteFeed delete -> deleteFeed(before, delete.name());
+      case Edit.Restore restore -> restore.rulebase().named(before.name());
       case Edit.Batch batch -> {
         Rulebase after = before;
         for (Edit part : batch.edits()) {

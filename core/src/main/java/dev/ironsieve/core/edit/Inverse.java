@@ -109,6 +109,10 @@ final class Inverse {
                   .<Edit>map(Edit.PutFeed::new)
                   .orElseGet(() -> new Edit.DeleteFeed(put.feed().name())));
       case Edit.DeleteFeed delete -> before.feed(delete.name()).map(Edit.PutFeed::new);
+      case Edit.Restore restore ->
+          restore.rulebase().equals(before)
+              ? Optional.empty()
+              : Optional.of(new Edit.Restore("the state before that", before));
       case Edit.Batch batch -> ofBatch(before, batch);
     };
   }

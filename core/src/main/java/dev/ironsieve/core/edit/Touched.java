@@ -66,6 +66,7 @@ public record Touched(String kind, String key) {
       case Edit.DeleteVocabulary delete -> out.add(vocabulary(delete.coordinate()));
       case Edit.PutFeed put -> out.add(new Touched(FEED, Names.key(put.feed().name())));
       case Edit.DeleteFeed delete -> out.add(new Touched(FEED, Names.key(delete.name())));
+      case Edit.Restore restore -> out.addAll(DifferingParts.of(before, restore.rulebase()));
       case Edit.Batch batch -> batch.edits().forEach(part -> out.addAll(by(part, before)));
     }
     return out;

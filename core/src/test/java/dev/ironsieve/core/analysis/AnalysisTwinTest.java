@@ -249,11 +249,12 @@ class AnalysisTwinTest {
       boolean withTerms = seed % 3 == 0;
       List<Connection> points = withTerms ? WITH_TERMS : PLAIN;
       RandomEdits edits = new RandomEdits(seed, withTerms);
-      Rulebase base = new SmallWorld(seed, withTerms).rulebase(8);
+      Rulebase start = new SmallWorld(seed, withTerms).rulebase(8);
+      Rulebase base = start;
       LiveAnalysis live = new LiveAnalysis(base);
       Tried tried = new Tried(base, points);
       for (int step = 0; step < 12; step++) {
-        Edit edit = edits.next(base);
+        Edit edit = step < 11 ? edits.next(base) : new Edit.Restore("the start", start);
         Map<String, View> before = views(live);
         Map<String, Reach> reachBefore = reaches(live);
         Set<String> touched = Touched.ruleIds(edit.touched(base));

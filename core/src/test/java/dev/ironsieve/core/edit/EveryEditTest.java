@@ -168,6 +168,12 @@ class EveryEditTest {
     EDITS.put(new Edit.PutFeed(feed("another", "1")), "feed another");
     EDITS.put(new Edit.DeleteFeed("Watched"), "feed watched");
     EDITS.put(
+        new Edit.Restore(
+            "revision 1",
+            new Edit.Batch(List.of(new Edit.RenameSection("a", "All"), new Edit.DeleteCheck("two")))
+                .apply(BASE)),
+        "check two, section a");
+    EDITS.put(
         new Edit.Batch(
             List.of(
                 new Edit.DeleteRules(List.of("b1")),

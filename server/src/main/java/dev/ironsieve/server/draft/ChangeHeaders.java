@@ -18,7 +18,7 @@ public class ChangeHeaders {
   @Parameter(hidden = true)
   String requestKey;
 
-  Drafts.Requester by(SecurityIdentity identity) {
+  public Drafts.Requester by(SecurityIdentity identity) {
     return new Drafts.Requester(SessionMechanism.account(identity), client, requestKey);
   }
 }

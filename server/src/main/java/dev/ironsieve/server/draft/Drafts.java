@@ -274,7 +274,11 @@ public class Drafts {
       snapshots.add(draft);
     }
     ChangeDocument told =
-        DraftHistory.document(change, null, analysed.standings(), analysed.millis());
+        DraftHistory.document(
+            change,
+            null,
+            edit instanceof Edit.Restore ? null : analysed.standings(), // all: let them be fetched
+            analysed.millis());
     events.changed(draft.id(), told);
     return told;
   }

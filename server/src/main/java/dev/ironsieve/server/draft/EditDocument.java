@@ -8,6 +8,7 @@ import dev.ironsieve.formats.document.NoticeDocument;
 import dev.ironsieve.formats.document.ObjectDocument;
 import dev.ironsieve.formats.document.RatePlanDocument;
 import dev.ironsieve.formats.document.RuleDocument;
+import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.VocabularyDocument;
 import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
@@ -34,6 +35,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *                                        deleteVocabulary  name (of the coordinate)
  *                                        putFeed        feed (in events: pinned)
  *                                        deleteFeed     name
+ *                                        restore        name, rulebase (not in events)
  * </pre>
  *
  * @param pinned a feed without its entries, which no view needs
@@ -68,6 +70,7 @@ public record EditDocument(
               "deleteVocabulary",
               "putFeed",
               "deleteFeed",
+              "restore",
               "batch"
             })
         String kind,
@@ -99,6 +102,7 @@ public record EditDocument(
     String capacity,
     BreadthDocument tooBroad,
     CheckDocument check,
+    RulebaseDocument rulebase,
     List<EditDocument> edits) {
 
   /** A place in the order; exactly one member is there. */
@@ -125,6 +129,7 @@ public record EditDocument(
     String capacity;
     BreadthDocument tooBroad;
     CheckDocument check;
+    RulebaseDocument rulebase;
     List<EditDocument> edits;
 
     Builder(String kind) {
@@ -151,6 +156,7 @@ public record EditDocument(
           capacity,
           tooBroad,
           check,
+          rulebase,
           edits);
     }
   }

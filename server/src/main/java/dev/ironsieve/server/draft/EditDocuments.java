@@ -87,6 +87,10 @@ final class EditDocuments {
       case "putFeed" ->
           new Edit.PutFeed(ToModel.feed(required(d.feed(), path + ".feed"), path + ".feed"));
       case "deleteFeed" -> new Edit.DeleteFeed(required(d.name(), path + ".name"));
+      case "restore" ->
+          new Edit.Restore(
+              required(d.name(), path + ".name"),
+              ToModel.rulebase(required(d.rulebase(), path + ".rulebase")));
       case "batch" -> {
         List<EditDocument> parts = required(d.edits(), path + ".edits");
         List<Edit> edits = new ArrayList<>();
@@ -174,7 +178,7 @@ final class EditDocuments {
     return write(edit, true);
   }
 
-  /** The edit for events: feeds and vocabularies by name only. */
+  /** The edit for events: feeds, vocabularies and restored states by name only. */
   static EditDocument tell(Edit edit) {
     return write(edit, false);
   }
@@ -238,6 +242,10 @@ final class EditDocuments {
         to.pinned = whole ? null : PinnedFeed.of(e.feed());
       }
       case Edit.DeleteFeed e -> to.name = e.name();
+      case Edit.Restore e -> {
+        to.name = e.state();
+        to.rulebase = whole ? FromModel.rulebase(e.rulebase()) : null;
+      }
       case Edit.Batch e -> to.edits = e.edits().stream().map(part -> write(part, whole)).toList();
     }
     return to.build();

@@ -41,6 +41,11 @@ public class OfferedEditions {
           throw notOffered(put.vocabulary().edition());
         }
       }
+      case Edit.Restore restore ->
+          throw new Refusal.Invalid(
+              "$.edit.kind",
+              "another kind: restore a revision or a named state instead",
+              "restore");
       default -> {}
     }
   }

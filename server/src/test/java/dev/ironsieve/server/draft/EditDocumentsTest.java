@@ -24,6 +24,7 @@ import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
@@ -120,6 +121,7 @@ class EditDocumentsTest {
     all.add(new Edit.DeleteVocabulary(Coordinate.PERSON));
     all.add(new Edit.PutFeed(new Feed("Sea", FeedKind.ADDRESSES, "monday", List.of(watched))));
     all.add(new Edit.DeleteFeed("Sea"));
+    all.add(new Edit.Restore("revision 7", Rulebase.empty("Harbour")));
     all.add(
         new Edit.Batch(List.of(new Edit.DeleteRules(List.of("a")), new Edit.DeleteCheck("in"))));
     return all;
