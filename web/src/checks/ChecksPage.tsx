@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { useUrlState } from '../shell/useUrlState';
-import type { CheckState, Rule } from '../api/types';
+import type { CheckState, Rule, SavedCheck } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
+import { letsThrough } from '../probe/verdicts';
 import { outcomeOf } from './outcome';
 
 /** Connections with an expected verdict, which run again after every change. */
@@ -40,6 +41,9 @@ export default function ChecksPage({
         .includes(query.trim().toLowerCase()) &&
       (!onlyFailing || byName.get(check.name)?.holds === false),
   );
+  const change = async (check: SavedCheck) => {
+    setError(await handle.edit({ kind: 'putCheck', check, replaces: check.name }));
+  };
   const remove = async (name: string) => {
     setError(await handle.edit({ kind: 'deleteCheck', name }));
   };
@@ -102,6 +106,23 @@ export default function ChecksPage({
                   {check.connection}
                 </button>
               </span>
+              <label className="flex w-[86px] shrink-0 items-baseline gap-1 text-[12px]">
+                {letsThrough(check.verdict) && (
+                  <>
+                    <input
+                      type="checkbox"
+                      aria-label={`${check.name} is protected`}
+                      title="A protected connection must be let through also while the directory is away"
+                      checked={check.protected ?? false}
+                      disabled={!mayEdit}
+                      onChange={(e) =>
+                        void change({ ...check, protected: e.target.checked || undefined })
+                      }
+                    />
+                    protected
+                  </>
+                )}
+              </label>
               <span className="w-[330px] shrink-0 text-[12px]">
                 {outcome.text}
                 {decides && (

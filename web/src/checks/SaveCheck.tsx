@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Draft, Edit, ProbeAnswer, Verdict } from '../api/types';
+import { letsThrough } from '../probe/verdicts';
 import { Button } from '../ui/Button';
 
 /** Keeps a probe as a check: with the verdict that it gets as the expected one, or another. */
@@ -18,6 +19,7 @@ export function SaveCheck({
   const [name, setName] = useState<string | null>(null);
   const [verdict, setVerdict] = useState<Verdict>('allow');
   const [byRule, setByRule] = useState(false);
+  const [isProtected, setProtected] = useState(false);
   const [refused, setRefused] = useState<string | null>(null);
   const known = draft.checks.find((check) => check.connection === answer.line);
   if (name === null) {
@@ -43,6 +45,7 @@ export function SaveCheck({
       connection: answer.line,
       verdict,
       rule: byRule && verdict === answer.verdict ? answer.rule : undefined,
+      protected: (isProtected && letsThrough(verdict)) || undefined,
     };
     const problem = await onSave({ kind: 'putCheck', check });
     setRefused(problem ? problem.message : null);
@@ -88,6 +91,16 @@ export function SaveCheck({
         <label className="mt-1 flex items-baseline gap-2">
           <input type="checkbox" checked={byRule} onChange={(e) => setByRule(e.target.checked)} />
           only by this rule
+        </label>
+      )}
+      {letsThrough(verdict) && (
+        <label className="mt-1 flex items-baseline gap-2">
+          <input
+            type="checkbox"
+            checked={isProtected}
+            onChange={(e) => setProtected(e.target.checked)}
+          />
+          protected: must also pass while the directory is away
         </label>
       )}
       {refused && (

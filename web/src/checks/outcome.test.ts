@@ -25,6 +25,10 @@ describe('outcomeOf', () => {
     expect(text({ certain: true, holds: false, verdict: 'allow', rule: 'a' }, 'gone')).toBe(
       'allow, but by rule 3 and not by a rule that is gone',
     );
+    const lockedOut = { verdict: 'drop' };
+    expect(text({ certain: true, holds: false, verdict: 'allow', rule: 'a', lockedOut })).toBe(
+      'lock-out: while the directory is away it gets drop by the default rule',
+    );
     expect(
       text({ certain: false, holds: false, verdict: 'drop', rule: 'a', counterexample: 'tcp/1' }),
     ).toBe('expected allow, not certain: some get drop by rule 3; for example tcp/1');

@@ -19,6 +19,15 @@ export function outcomeOf(
       text: `expected ${check.verdict}, ${some} ${state.verdict} by ${by}${example}`,
     };
   }
+  if (state.lockedOut) {
+    const { verdict, rule } = state.lockedOut;
+    const refusing = rule ? `rule ${numbers.get(rule) ?? '?'}` : 'the default rule';
+    return {
+      word: 'fails',
+      fails: true,
+      text: `lock-out: while the directory is away it gets ${verdict} by ${refusing}`,
+    };
+  }
   if (!state.certain && !state.counterexample) {
     return { word: 'fails', fails: true, text: 'Analysis limit reached; add more to the line.' };
   }

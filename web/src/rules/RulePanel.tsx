@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Draft, Rule, Standing } from '../api/types';
+import { letsThrough } from '../probe/verdicts';
 import {
   FINDING_WORDS,
   longFinding,
@@ -119,7 +120,7 @@ export function RulePanel({
 
 /** Settings of the rule that have no effect with its verdict. */
 function NoEffect({ rule }: { rule: Rule }) {
-  const lets = rule.verdict === 'allow' || rule.verdict === 'caution';
+  const lets = letsThrough(rule.verdict);
   const without = [
     rule.notice && (rule.verdict === 'drop' || rule.verdict === 'allow') && 'its notice',
     rule.ratePlan && !lets && 'its rate plan',

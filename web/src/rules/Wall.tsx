@@ -1,4 +1,5 @@
 import type { Verdict } from '../api/types';
+import { letsThrough } from '../probe/verdicts';
 
 /** Whether a rule's gate is real, a ghost (it decides nothing) or gone (it is disabled). */
 export type Gate = 'real' | 'ghost' | 'gone';
@@ -15,7 +16,7 @@ const COLOURS: Record<Verdict, string> = {
  * before it, a way back, or a half-open gap.
  */
 export function Wall({ verdict, gate }: { verdict: Verdict; gate: Gate }) {
-  const open = gate === 'real' && (verdict === 'allow' || verdict === 'caution');
+  const open = gate === 'real' && letsThrough(verdict);
   return (
     <div className="relative h-full w-[52px]" aria-hidden="true">
       <div className="absolute inset-y-0 left-[26px] flex w-[7px] flex-col">

@@ -1,6 +1,7 @@
 import { Check } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { createContext, use, useCallback, useRef, type ReactNode } from 'react';
+import { flushSync } from 'react-dom';
 import { focusRules } from './focus';
 
 /** Takes the action of the chosen item. It runs once the menu is closed: it may move the focus. */
@@ -33,7 +34,8 @@ export function Menu({
           }
           const action = chosen.current;
           chosen.current = null;
-          if (action) queueMicrotask(action);
+          // At once, so that no key meant for what it opens reaches the list of rules before.
+          if (action) queueMicrotask(() => flushSync(action));
         }}
         onKeyDown={(e) => e.stopPropagation()}
         className={`z-40 rounded border border-line bg-sheet py-1 shadow-lg ${wide ? 'min-w-[280px]' : 'min-w-[210px]'}`}

@@ -159,6 +159,48 @@ class RevisionTest {
   }
 
   @Test
+  void aProtectedConnectionThatNeedsTheDirectoryStopsAPublish() {
+    String document =
+        """
+        {"ironSieve": 1, "name": "any", "vocabularies": [{"coordinate": "person",
+          "edition": "monday", "values": ["nobody signed in", "ann"],
+          "sets": [{"name": "admins", "members": ["ann"]}]}],
+         "checks": [{"name": "The way in", "connection": "from 10.1.1.1 to 10.2.2.2 tcp/22 person ann",
+           "verdict": "allow", "protected": true}],
+         "sections": [{"id": "s", "name": "S", "rules": [
+           {"id": "a", "name": "Admins", "verdict": "allow", "services": {"items": ["tcp/22"]}}]}]}
+        """;
+    long guarded =
+        ruth.request()
+            .queryParam("name", "Lock-out")
+            .body(document)
+            .post("/api/rulebases/import")
+            .then()
+            .statusCode(200)
+            .extract()
+            .jsonPath()
+            .getLong("id");
+    String onlyAdmins =
+        """
+        {"kind": "replaceRules", "rules": [{"id": "a", "name": "Admins", "verdict": "allow",
+          "services": {"items": ["tcp/22"]}, "terms": {"person": {"items": ["admins"]}}}]}""";
+    ruth.edit(guarded, 0, onlyAdmins).then().statusCode(200);
+    String path = "/api/rulebases/" + guarded;
+    ruth.request()
+        .get(path + "/draft/checks")
+        .then()
+        .body("[0].holds", equalTo(false))
+        .body("[0].verdict", equalTo("allow"))
+        .body("[0].lockedOut.verdict", equalTo("drop"));
+    ruth.request()
+        .get(path + "/draft/review")
+        .then()
+        .body("blockers.kind", contains("lock-out"))
+        .body("blockers[0].text", containsString("while the directory is away"));
+    ruth.request().body("{\"version\": 1}").post(path + "/revisions").then().statusCode(409);
+  }
+
+  @Test
   void discardingTakesBackEverybodysChangesAndTheHistoryKeepsThem() {
     ruth.edit(id, 0, B_ABOVE_A).then().statusCode(200);
     tomas.edit(id, 1, NARROW_BELOW_A).then().statusCode(200);

@@ -4,7 +4,9 @@ import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.matcher.PossibleDecisions;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.DefaultRule;
+import dev.ironsieve.core.model.Defaults;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Verdict;
@@ -13,7 +15,9 @@ import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.core.text.ConnectionLine;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * The result of running one saved check. Where its connection leaves something unsaid, it stands
@@ -27,6 +31,8 @@ import java.util.List;
  * @param counterexample a connection that agrees with it and gets another verdict than expected, or
  *     is decided by another rule than expected; null if there is none, or if nothing is unsaid
  * @param refused why the connection cannot be tried; null if it can
+ * @param lockedOut what decides a protected connection while the directory is away, if that does
+ *     not let it through; else null
  */
 public record CheckResult(
     SavedCheck check,
@@ -34,13 +40,22 @@ public record CheckResult(
     String rule,
     boolean certain,
     Connection counterexample,
-    String refused) {
+    String refused,
+    LockedOut lockedOut) {
+  /**
+   * What refuses a protected connection while the directory is away.
+   *
+   * @param rule its id; null for the default rule
+   */
+  public record LockedOut(Verdict verdict, String rule) {}
+
   /** Steps of work for one check of a connection that leaves something unsaid. */
   private static final long STEPS = 200_000;
 
   /** Whether it comes out as it must; not if it cannot be tried. */
   public boolean holds() {
     return certain
+        && lockedOut == null
         && counterexample == null
         && verdict == check.expected()
         && (check.rule() == null || check.rule().equals(rule));
@@ -59,9 +74,13 @@ public record CheckResult(
       try {
         Connection connection =
             ConnectionLine.parse(check.connection(), rulebase, index.resolution());
-        out.add(of(check, matcher.possible(connection, STEPS), matcher, connection));
+        CheckResult result = of(check, matcher.possible(connection, STEPS), matcher, connection);
+        out.add(
+            check.protectedConnection()
+                ? result.with(lockedOut(connection, rulebase, matcher))
+                : result);
       } catch (InvalidText e) {
-        out.add(new CheckResult(check, null, null, false, null, e.getMessage()));
+        out.add(new CheckResult(check, null, null, false, null, e.getMessage(), null));
       }
     }
     return out;
@@ -93,7 +112,36 @@ public record CheckResult(
         rule == null ? null : rule.id(),
         certain,
         counterexample,
+        null,
         null);
+  }
+
+  private CheckResult with(LockedOut found) {
+    return new CheckResult(check, verdict, rule, certain, counterexample, refused, found);
+  }
+
+  /** The decision that refuses a connection when nobody counts as signed in; null if none does. */
+  private static LockedOut lockedOut(Connection connection, Rulebase rulebase, Matcher matcher) {
+    boolean people =
+        rulebase
+            .vocabulary(Coordinate.PERSON)
+            .filter(vocabulary -> vocabulary.values().contains(Defaults.NOBODY))
+            .isPresent();
+    if (!people || Defaults.NOBODY.equals(connection.terms().get(Coordinate.PERSON))) {
+      return null;
+    }
+    Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
+    terms.putAll(connection.terms());
+    terms.put(Coordinate.PERSON, Defaults.NOBODY);
+    Connection away = connection.saying(terms);
+    return matcher.possible(away, STEPS).decisions().stream()
+        .filter(decision -> !decision.verdict().letsThrough())
+        .findFirst()
+        .map(
+            decision ->
+                new LockedOut(
+                    decision.verdict(), decision.rule() == null ? null : decision.rule().id()))
+        .orElse(null);
   }
 
   /**

@@ -9,19 +9,25 @@ import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.MissingTarget;
 import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.core.model.Coordinate;
+import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.SavedCheck;
+import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
+import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 
@@ -96,6 +102,45 @@ class CheckResultTest {
         .isEqualTo("from 10.0.0.1 in upper to 10.0.0.2 in south tcp/1");
     assertThat(results(after).getFirst().rule()).isEqualTo(results(base).getFirst().rule());
     assertThat(rename.inverse(base).orElseThrow().apply(after)).isEqualTo(base);
+  }
+
+  private static List<CheckResult> guarded(String asked, String line, boolean isProtected) {
+    Vocabulary people =
+        new Vocabulary(
+            Coordinate.PERSON,
+            "monday",
+            List.of("nobody signed in", "ann", "ben"),
+            List.of(new Vocabulary.Term("admins", IntSet.of(1))));
+    Rule rule =
+        Rule.matchingAll("a", "a", Verdict.ALLOW)
+            .asking(Map.of(Coordinate.PERSON, Criterion.of(asked)));
+    Rulebase base =
+        Rulebase.empty("b")
+            .withPinned(List.of(people))
+            .withSections(List.of(new Section("s", "S", List.of(rule))));
+    return results(
+        base.withChecks(List.of(new SavedCheck("way in", line, Verdict.ALLOW, null, isProtected))));
+  }
+
+  @Test
+  void aProtectedConnectionMustGetThroughWhileTheDirectoryIsAway() {
+    String ann = "from 10.0.0.1 to 10.0.0.2 tcp/22 person ann";
+    CheckResult locked = guarded("admins", ann, true).getFirst();
+    assertThat(locked.verdict()).isEqualTo(Verdict.ALLOW);
+    assertThat(locked.lockedOut()).isEqualTo(new CheckResult.LockedOut(Verdict.DROP, null));
+    assertThat(locked.holds()).isFalse();
+    assertThat(guarded("admins", ann, false).getFirst().holds()).isTrue();
+    assertThat(guarded("nobody signed in", "tcp/22 person nobody signed in", true))
+        .allMatch(CheckResult::holds);
+    CheckResult both = guarded("admins", "from 10.0.0.1 to 10.0.0.2 tcp/22", true).getFirst();
+    assertThat(both.holds()).isFalse();
+  }
+
+  @Test
+  void aProtectedConnectionIsOneThatIsLetThrough() {
+    assertThatThrownBy(() -> new SavedCheck("x", "tcp/22", Verdict.REJECT, null, true))
+        .isInstanceOf(InvalidModel.class)
+        .hasMessageContaining("lets a protected connection through");
   }
 
   @Test

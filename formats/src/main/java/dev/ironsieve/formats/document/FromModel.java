@@ -67,7 +67,11 @@ public final class FromModel {
 
   public static CheckDocument check(SavedCheck check) {
     return new CheckDocument(
-        check.name(), check.connection(), check.expected().word(), check.rule());
+        check.name(),
+        check.connection(),
+        check.expected().word(),
+        check.rule(),
+        check.protectedConnection() ? true : null);
   }
 
   public static FeedDocument feed(Feed feed) {

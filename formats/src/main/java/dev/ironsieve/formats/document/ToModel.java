@@ -119,7 +119,13 @@ public final class ToModel {
     Verdict expected = word(Verdict.class, present(document, path).verdict(), path + ".verdict");
     return Checked.at(
         path,
-        () -> new SavedCheck(document.name(), document.connection(), expected, document.rule()));
+        () ->
+            new SavedCheck(
+                document.name(),
+                document.connection(),
+                expected,
+                document.rule(),
+                Boolean.TRUE.equals(document.protectedConnection())));
   }
 
   public static ZoneId timeZone(String name, String path) {

@@ -13,6 +13,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param counterexample a connection that agrees with it and does not come out as it must, where
  *     something is unsaid
  * @param refused why the connection cannot be tried; nothing if it can
+ * @param lockedOut what refuses a protected connection while the directory is away
  */
 public record CheckState(
     @Schema(required = true) String name,
@@ -21,7 +22,19 @@ public record CheckState(
     String rule,
     @Schema(required = true) boolean certain,
     String counterexample,
-    String refused) {
+    String refused,
+    LockedOut lockedOut) {
+  /**
+   * What refuses a protected connection.
+   *
+   * @param rule its id; nothing for the default rule
+   */
+  public record LockedOut(@Schema(required = true) String verdict, String rule) {
+    static LockedOut of(CheckResult.LockedOut found) {
+      return found == null ? null : new LockedOut(found.verdict().word(), found.rule());
+    }
+  }
+
   static CheckState of(CheckResult result) {
     return new CheckState(
         result.check().name(),
@@ -30,6 +43,7 @@ public record CheckState(
         result.rule(),
         result.certain(),
         result.counterexample() == null ? null : ConnectionLine.format(result.counterexample()),
-        result.refused());
+        result.refused(),
+        LockedOut.of(result.lockedOut()));
   }
 }

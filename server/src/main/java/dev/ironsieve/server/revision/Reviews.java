@@ -174,13 +174,30 @@ class Reviews {
     return out;
   }
 
+  private static ReviewDocument.Blocker failed(CheckResult result, Rulebase after) {
+    String name = result.check().name();
+    CheckResult.LockedOut lockedOut = result.lockedOut();
+    if (lockedOut == null) {
+      String what = result.check().protectedConnection() ? "protected connection" : "check";
+      return new ReviewDocument.Blocker(
+          "check", "The %s \"%s\" fails.".formatted(what, name), null);
+    }
+    String by =
+        lockedOut.rule() == null
+            ? "the default rule"
+            : '"' + byId(after).get(lockedOut.rule()).name() + '"';
+    String text =
+        "The protected connection \"%s\" would not get through while the directory is away: %s decides it."
+            .formatted(name, by);
+    return new ReviewDocument.Blocker("lock-out", text, lockedOut.rule());
+  }
+
   private List<ReviewDocument.Blocker> blockers(
       Rulebase after, List<ReviewDocument.RuleFinding> newFindings) {
     List<ReviewDocument.Blocker> out = new ArrayList<>();
     for (CheckResult result : CheckResult.of(after, new RuleIndex(after))) {
       if (!result.holds()) {
-        String text = "The check \"%s\" fails.".formatted(result.check().name());
-        out.add(new ReviewDocument.Blocker("check", text, null));
+        out.add(failed(result, after));
       }
     }
     for (ReviewDocument.RuleFinding found : newFindings) {
