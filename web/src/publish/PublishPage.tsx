@@ -189,7 +189,7 @@ function Changes({
                   `rate plan ${changed.name}`
                 )}
                 : {changed.setting} {changed.before} → <b>{changed.after}</b>{' '}
-                {changed.rule && goBack(changed.rule, changed.name)}
+                {changed.rule && isFirst(changed, review) && goBack(changed.rule, changed.name)}
               </li>
             ))}
           </ul>
@@ -208,6 +208,14 @@ function Changes({
         </section>
       )}
     </>
+  );
+}
+
+/** Whether nothing above it in the review is about the same rule. */
+function isFirst(changed: Review['settings'][number], review: Review): boolean {
+  return (
+    !review.verdicts.some((verdict) => verdict.rule === changed.rule) &&
+    review.settings.find((other) => other.rule === changed.rule) === changed
   );
 }
 

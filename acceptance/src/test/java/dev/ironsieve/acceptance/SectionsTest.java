@@ -39,7 +39,7 @@ class SectionsTest extends OnTheBench {
     choose(first, "New section above");
     assertThat(section("New section")).isVisible();
     choose("New section", "Add a rule");
-    assertThat(page().getByLabel("Name of the rule")).isFocused();
+    assertThat(page().getByLabel("Name of rule 1")).isFocused();
     bench.type("Pilots");
     bench.press("Enter");
     Locator pilots = page().locator("[data-rule]").first();
