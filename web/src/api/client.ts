@@ -30,6 +30,7 @@ import type {
   Review,
   NamedState,
   RestoredState,
+  ScheduleRequest,
   RevisionSummary,
   RulebaseSummary,
   People,
@@ -262,6 +263,9 @@ export const api = {
     call<void>('PUT', `${draft(id)}/approval`, request),
   approve: (id: number, version: number, digest: string) =>
     call<RevisionSummary>('POST', `${draft(id)}/approval`, { version, digest }),
+  schedulePublish: (id: number, request: ScheduleRequest) =>
+    call<void>('PUT', `${draft(id)}/scheduled`, request),
+  cancelScheduled: (id: number) => call<void>('DELETE', `${draft(id)}/scheduled`),
   withdrawRequest: (id: number) => call<void>('DELETE', `${draft(id)}/approval`),
   checks: (id: number, signal?: AbortSignal) =>
     ask<CheckState[]>('Checks', 'GET', `${draft(id)}/checks`, { signal }),

@@ -132,6 +132,7 @@ export const PUT_EDITS = {
 } as const satisfies Record<ObjectKind, Schemas['EditDocument']['kind']>;
 export type Review = Schemas['ReviewDocument'];
 export type RevisionSummary = Schemas['RevisionSummary'];
+export type ScheduleRequest = Schemas['ScheduleRequest'];
 export type NamedState = Schemas['NamedState'];
 /** A state to which a draft can go back: the number of a revision, or the name of a state. */
 export type RestoredState = { revision: number } | { state: string };

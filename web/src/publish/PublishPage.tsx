@@ -16,6 +16,7 @@ import { ChangedVerdicts } from './ChangedVerdicts';
 import { FindingChanges } from './FindingChanges';
 import { Gateways } from './Gateways';
 import { Revisions } from './Revisions';
+import { PublishLater, Scheduled } from './Scheduled';
 
 /** The review of a draft in meaning, what stops it, and its publication as the next revision. */
 export default function PublishPage({
@@ -300,6 +301,9 @@ function Release({
           ))}
         </ul>
       )}
+      {publishing?.scheduled && (
+        <Scheduled draft={draft} scheduled={publishing.scheduled} mayPublish={mayPublish} />
+      )}
       {request && <Approval draft={draft} request={request} mayPublish={mayPublish} />}
       {!request && (fourEyes ? mayEdit : mayPublish) && draft.changes > 0 && (
         <form
@@ -330,6 +334,14 @@ function Release({
                 ? 'Ask for approval'
                 : `Publish revision ${draft.revision + 1}`}
           </Button>
+          {!fourEyes && (
+            <PublishLater
+              draft={draft}
+              note={note}
+              overrideReason={review.blockers.length ? reason : undefined}
+              disabled={blocked || publish.isPending}
+            />
+          )}
         </form>
       )}
       {mayEdit && draft.changes > 0 && <Discard draft={draft} />}

@@ -106,6 +106,30 @@ class PublishTest extends OnTheBench {
   }
 
   @Test
+  void aPublishWaitsForItsTimeUntilTheDraftIsChanged() {
+    bench.focus("h05");
+    bench.press("Control+/");
+    assertThat(bench.rule("h05")).containsText("disabled");
+    page().getByLabel("Main navigation").getByText("Publish").click();
+    page().getByLabel("Note").fill("No echo inside");
+    page().getByLabel("Reason to override").fill("The checks are being mended");
+    bench.button("Publish later…").press("Enter");
+    checkAxe("publish later");
+    bench.press("Enter");
+    Locator scheduled = page().getByLabel("Scheduled publish");
+    assertThat(scheduled).containsText("22:00: No echo inside");
+    assertThat(scheduled).containsText("Ruth Okell scheduled it");
+    page().getByLabel("Main navigation").getByText("Rules").click();
+    bench.focus("h07");
+    bench.press("Control+/");
+    assertThat(bench.rule("h07")).containsText("disabled");
+    page().getByLabel("Main navigation").getByText("Publish").click();
+    assertThat(scheduled).containsText("The draft was changed after it was scheduled.");
+    scheduled.getByText("Dismiss").press("Enter");
+    assertThat(scheduled).hasCount(0);
+  }
+
+  @Test
   void allChangesAreDiscardedAfterAQuestion() {
     bench.focus("h05");
     bench.press("Control+/");

@@ -37,6 +37,9 @@ class Approvals {
                 ApprovalStore.request(sql, rulebase)
                     .filter(request -> request.version() == draft.version())
                     .map(Approvals::document)
+                    .orElse(null),
+                ScheduledPublishStore.of(sql, rulebase)
+                    .map(scheduled -> document(scheduled, draft))
                     .orElse(null)));
   }
 
@@ -48,6 +51,17 @@ class Approvals {
         HexFormat.of().formatHex(request.digest()),
         request.note(),
         request.overrideReason());
+  }
+
+  private static PublishingDocument.Scheduled document(
+      ScheduledPublishStore.Stored scheduled, DraftState draft) {
+    boolean isOther = scheduled.failed() == null && scheduled.version() != draft.version();
+    return new PublishingDocument.Scheduled(
+        scheduled.byName(),
+        scheduled.due().toString(),
+        scheduled.note(),
+        scheduled.overrideReason(),
+        isOther ? "The draft was changed after it was scheduled." : scheduled.failed());
   }
 
   /** Requires another person's approval, or no longer. */
@@ -68,7 +82,7 @@ class Approvals {
 
   /** Asks for a publish of the draft as it is. */
   void ask(long rulebase, PublishRequest request, Account account) {
-    RevisionStore.Next next = revisions.next(rulebase, request, account);
+    RevisionStore.Next next = revisions.next(rulebase, request, account.id());
     database.inTransaction(
         "asking for an approval",
         sql -> {
@@ -100,7 +114,7 @@ class Approvals {
     if (request.account() == account.id()) {
       throw new Refusal.NotAllowed("Another person has to approve your request.");
     }
-    return revisions.publishApproved(rulebase, request, account);
+    return revisions.publishApproved(rulebase, request, account.id());
   }
 
   /** Withdraws a request, or declines it. */

@@ -7,8 +7,24 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *
  * @param fourEyes whether another person has to approve a publish
  * @param request for the draft as it is; left out if nobody asks
+ * @param scheduled a publish that waits for its time, or did not happen; left out if there is none
  */
-public record PublishingDocument(@Schema(required = true) boolean fourEyes, Request request) {
+public record PublishingDocument(
+    @Schema(required = true) boolean fourEyes, Request request, Scheduled scheduled) {
+  /**
+   * A publish that waits for its time.
+   *
+   * @param byName who scheduled it, for people
+   * @param due RFC 3339
+   * @param failed why it did not happen, or will not; left out if it may
+   */
+  public record Scheduled(
+      @Schema(required = true) String byName,
+      @Schema(required = true) String due,
+      @Schema(required = true) String note,
+      String overrideReason,
+      String failed) {}
+
   /**
    * A request to publish.
    *

@@ -21,9 +21,12 @@ public class RevisionResource {
   private final Revisions revisions;
   private final Approvals approvals;
 
-  RevisionResource(Revisions revisions, Approvals approvals) {
+  private final ScheduledPublishes scheduled;
+
+  RevisionResource(Revisions revisions, Approvals approvals, ScheduledPublishes scheduled) {
     this.revisions = revisions;
     this.approvals = approvals;
+    this.scheduled = scheduled;
   }
 
   /** How the rulebase is published, and the request for its draft as it is. */
@@ -71,6 +74,25 @@ public class RevisionResource {
     approvals.withdraw(rulebase);
   }
 
+  /** Publishes the draft later, if it is still as it is now and nothing blocks it then. */
+  @PUT
+  @Path("/draft/scheduled")
+  @RolesAllowed(Role.MAY_PUBLISH)
+  public void schedule(long rulebase, ScheduleRequest body, @Context SecurityIdentity identity) {
+    Refusal.requireBody(body);
+    Refusal.require(body.version(), "$.version", "a whole number");
+    Refusal.require(body.due(), "$.due", "a time");
+    scheduled.schedule(rulebase, body, SessionMechanism.account(identity));
+  }
+
+  /** Cancels a publish that waits, or dismisses one that failed. */
+  @DELETE
+  @Path("/draft/scheduled")
+  @RolesAllowed(Role.MAY_PUBLISH)
+  public void cancelScheduled(long rulebase) {
+    scheduled.cancel(rulebase);
+  }
+
   /** The difference in meaning between the draft and the revision in force. */
   @GET
   @Path("/draft/review")
@@ -93,7 +115,7 @@ public class RevisionResource {
       long rulebase, PublishRequest body, @Context SecurityIdentity identity) {
     Refusal.requireBody(body);
     Refusal.require(body.version(), "$.version", "a whole number");
-    return revisions.publish(rulebase, body, SessionMechanism.account(identity));
+    return revisions.publish(rulebase, body, SessionMechanism.account(identity).id());
   }
 
   @GET

@@ -7,7 +7,6 @@ import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
-import dev.ironsieve.server.account.Account;
 import dev.ironsieve.server.audit.AuditAction;
 import dev.ironsieve.server.audit.AuditTrail;
 import dev.ironsieve.server.draft.DraftState;
@@ -82,20 +81,25 @@ class Revisions {
   /**
    * Publishes a draft as the next revision.
    *
+   * @param account id of who publishes
    * @throws Refusal.WrongState if the draft is another than was reviewed, has no changes, or is
    *     blocked and no reason is given
    */
-  RevisionSummary publish(long rulebase, PublishRequest request, Account account) {
+  RevisionSummary publish(long rulebase, PublishRequest request, long account) {
+    return release(nextAlone(rulebase, request, account));
+  }
+
+  /** As {@link #next}, where nobody has to approve it. */
+  RevisionStore.Next nextAlone(long rulebase, PublishRequest request, long account) {
     if (database.inTransaction(
         "reading how a rulebase is published", sql -> ApprovalStore.fourEyes(sql, rulebase))) {
       throw new Refusal.WrongState("Another person has to approve this publish. Ask for it.");
     }
-    RevisionStore.Next next = next(rulebase, request, account);
-    return release(next);
+    return next(rulebase, request, account);
   }
 
   /** Publishes what one person asked for and another approves. */
-  RevisionSummary publishApproved(long rulebase, ApprovalStore.Stored request, Account approver) {
+  RevisionSummary publishApproved(long rulebase, ApprovalStore.Stored request, long approver) {
     DraftState draft = drafts.state(rulebase);
     String content = Json.write(FromModel.rulebase(draft.rulebase()));
     return release(
@@ -105,7 +109,7 @@ class Revisions {
             content,
             request.digest(),
             request.account(),
-            approver.id(),
+            approver,
             request.note(),
             request.overrideReason()));
   }
@@ -115,7 +119,7 @@ class Revisions {
    *
    * @throws Refusal.WrongState as {@link #publish}
    */
-  RevisionStore.Next next(long rulebase, PublishRequest request, Account account) {
+  RevisionStore.Next next(long rulebase, PublishRequest request, long account) {
     String note = request.note() == null ? "" : Names.checkNote(request.note());
     String reason = request.overrideReason();
     boolean overridden = reason != null && !Names.checkNote(reason).isBlank();
@@ -127,7 +131,7 @@ class Revisions {
         draft.version(),
         content,
         Digest.of(content),
-        account.id(),
+        account,
         null,
         note,
         overridden ? reason.strip() : null);
@@ -178,6 +182,7 @@ class Revisions {
               Optional<Integer> number = RevisionStore.publish(sql, next);
               if (number.isPresent()) {
                 ApprovalStore.delete(sql, next.rulebase());
+                ScheduledPublishStore.delete(sql, next.rulebase());
                 String reason = next.overrideReason();
                 trail.add(
                     sql,
