@@ -111,8 +111,8 @@ class PublishTest extends OnTheBench {
     bench.press("Control+/");
     assertThat(bench.rule("h05")).containsText("disabled");
     page().getByLabel("Main navigation").getByText("Publish").click();
-    page().getByLabel("Note").fill("No echo inside");
     page().getByLabel("Reason to override").fill("The checks are being mended");
+    page().getByLabel("Note").fill("No echo inside");
     bench.button("Publish later…").press("Enter");
     checkAxe("publish later");
     bench.press("Enter");

@@ -1,5 +1,6 @@
 package dev.ironsieve.gateway;
 
+import dev.ironsieve.formats.syslog.DecisionRecord;
 import dev.ironsieve.formats.syslog.SyslogMessage;
 import java.io.IOException;
 import java.net.URI;
@@ -42,6 +43,12 @@ public final class Main implements Callable<Integer> {
       names = "--syslog",
       description = "Where log records go: tcp://host:port, syslog with octet counting (RFC 6587).")
   private URI syslog;
+
+  @Option(
+      names = "--ipfix",
+      description =
+          "Where flows of logged connections go: udp://host:port, IPFIX messages (RFC 7011).")
+  private URI ipfix;
 
   @Option(
       names = "--traffic",
@@ -94,7 +101,8 @@ public final class Main implements Callable<Integer> {
             ? TrafficGenerator.demo()
             : TrafficGenerator.read(Files.readAllBytes(Path.of(traffic)));
     String run = HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong());
-    Decisions decisions = new Decisions(new Reports(senderName(), run, collector()));
+    Decisions decisions =
+        new Decisions(new Reports(senderName(), run, collector(), flowCollector()));
     return new TrafficRun(
         new TrafficGenerator(patterns, seed),
         decisions,
@@ -105,6 +113,15 @@ public final class Main implements Callable<Integer> {
 
   private String senderName() {
     return name == null ? data.getFileName().toString() : name;
+  }
+
+  private Consumer<DecisionRecord> flowCollector() throws IOException {
+    if (ipfix == null) {
+      return record -> {};
+    }
+    IpfixSender sender = new IpfixSender(ipfix, senderName().hashCode(), System.err::println);
+    Thread.ofPlatform().daemon().name("ipfix").start(sender);
+    return sender;
   }
 
   private Consumer<SyslogMessage> collector() {

@@ -19,13 +19,16 @@ final class Reports {
   private final String gateway;
   private final String run;
   private final Consumer<SyslogMessage> out;
+  private final Consumer<DecisionRecord> flows;
   private long sequence;
 
   /**
    * @param gateway its name
    * @param run a random word
+   * @param flows takes each record of a connection once more
    */
-  Reports(String gateway, String run, Consumer<SyslogMessage> out) {
+  Reports(String gateway, String run, Consumer<SyslogMessage> out, Consumer<DecisionRecord> flows) {
+    this.flows = flows;
     this.gateway = gateway;
     this.run = run;
     this.out = out;
@@ -81,32 +84,33 @@ final class Reports {
       long packets,
       long bytes) {
     Connection c = attempt.connection();
-    out.accept(
+    DecisionRecord made =
         new DecisionRecord(
-                origin(),
-                phase,
-                revision,
-                rule == null ? null : rule.id(),
-                DefaultRule.verdict(rule),
-                observed == null ? null : observed.id(),
-                observed == null ? null : observed.verdict(),
-                attempt.at(),
-                millis,
-                packets,
-                bytes,
-                c.from().zone(),
-                c.from().address(),
-                c.to().zone(),
-                c.to().address(),
-                c.protocol(),
-                c.detail(),
-                Math.max(0, c.sourcePort()),
-                c.terms().get(Coordinate.PERSON),
-                c.terms().get(Coordinate.DEVICE),
-                c.terms().get(Coordinate.SITE),
-                c.terms().get(Coordinate.APPLICATION),
-                c.terms().get(Coordinate.FILE_KIND))
-            .message(Instant.now()));
+            origin(),
+            phase,
+            revision,
+            rule == null ? null : rule.id(),
+            DefaultRule.verdict(rule),
+            observed == null ? null : observed.id(),
+            observed == null ? null : observed.verdict(),
+            attempt.at(),
+            millis,
+            packets,
+            bytes,
+            c.from().zone(),
+            c.from().address(),
+            c.to().zone(),
+            c.to().address(),
+            c.protocol(),
+            c.detail(),
+            Math.max(0, c.sourcePort()),
+            c.terms().get(Coordinate.PERSON),
+            c.terms().get(Coordinate.DEVICE),
+            c.terms().get(Coordinate.SITE),
+            c.terms().get(Coordinate.APPLICATION),
+            c.terms().get(Coordinate.FILE_KIND));
+    out.accept(made.message(Instant.now()));
+    flows.accept(made);
   }
 
   /**

@@ -88,7 +88,7 @@ class RsyslogTest {
       awaitPort(port);
       thread.start();
       List<SyslogMessage> messages = new ArrayList<>();
-      Reports reports = new Reports("North \"terminal\" [1]", "run1", messages::add);
+      Reports reports = new Reports("North \"terminal\" [1]", "run1", messages::add, flow -> {});
       TrafficPattern pattern =
           new TrafficPattern(
               1,

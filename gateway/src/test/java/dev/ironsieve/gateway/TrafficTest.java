@@ -27,7 +27,8 @@ class TrafficTest {
   private static final Instant TUESDAY = Instant.parse("2026-12-01T09:30:00Z");
 
   private final List<SyslogMessage> sent = new ArrayList<>();
-  private final Decisions decisions = new Decisions(new Reports("North", "run1", sent::add));
+  private final Decisions decisions =
+      new Decisions(new Reports("North", "run1", sent::add, flow -> {}));
 
   private static InForce rules(int revision, String rules) {
     String json =
