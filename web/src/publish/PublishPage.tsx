@@ -334,15 +334,15 @@ function Release({
                 ? 'Ask for approval'
                 : `Publish revision ${draft.revision + 1}`}
           </Button>
-          {!fourEyes && (
-            <PublishLater
-              draft={draft}
-              note={note}
-              overrideReason={review.blockers.length ? reason : undefined}
-              disabled={blocked || publish.isPending}
-            />
-          )}
         </form>
+      )}
+      {!request && !fourEyes && mayPublish && draft.changes > 0 && (
+        <PublishLater
+          draft={draft}
+          note={note}
+          overrideReason={review.blockers.length ? reason : undefined}
+          disabled={blocked || publish.isPending}
+        />
       )}
       {mayEdit && draft.changes > 0 && <Discard draft={draft} />}
       {!mayPublish && !fourEyes && draft.changes > 0 && (
