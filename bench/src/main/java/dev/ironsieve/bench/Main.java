@@ -27,13 +27,14 @@ public final class Main {
           "ProbeBenchmark.trace", "ProbeBenchmark.linearScan");
 
   /** Benchmarks that measure a whole run, by name. */
-  private static final Map<String, Supplier<Runnable>> WHOLE =
+  private static final Map<String, Supplier<Object>> WHOLE =
       Map.of(
           "recognition", Recognition::new,
           "sources", Sources::new,
           "directory", DirectoryImport::new,
           "questions", Questions::new,
-          "load", ServerLoad::new);
+          "load", ServerLoad::new,
+          "log", LogIntake::new);
 
   private Main() {}
 
