@@ -4,7 +4,7 @@ import type { CheckState, Rule, SavedCheck } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
-import { letsThrough } from '../probe/verdicts';
+import { letsThrough } from '../ui/verdicts';
 import { outcomeOf } from './outcome';
 
 /** Connections with an expected verdict, which run again after every change. */

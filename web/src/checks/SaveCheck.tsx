@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Draft, Edit, ProbeAnswer, Verdict } from '../api/types';
-import { letsThrough } from '../probe/verdicts';
+import { letsThrough } from '../ui/verdicts';
 import { Button } from '../ui/Button';
 
 /** Keeps a probe as a check: with the verdict that it gets as the expected one, or another. */

@@ -7,7 +7,7 @@ import { partWord } from './unless';
 import { UnlessList } from './UnlessList';
 import { useCompletion } from '../ui/useCompletion';
 import { useNames } from './useNames';
-import { VERDICT_CLASS } from './verdicts';
+import { VERDICT_CLASS } from '../ui/verdicts';
 
 const MOST_PASSED = 200;
 const MOST_OPEN = 3;

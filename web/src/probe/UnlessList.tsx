@@ -1,6 +1,6 @@
 import type { ProbeAnswer, Rule } from '../api/types';
 import { conditionOf } from './unless';
-import { VERDICT_CLASS } from './verdicts';
+import { VERDICT_CLASS } from '../ui/verdicts';
 
 const MOST_SHOWN = 6;
 

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Review, Verdict } from '../api/types';
-import { VERDICT_CLASS } from '../probe/verdicts';
+import { VERDICT_CLASS } from '../ui/verdicts';
 import { Wall } from '../rules/Wall';
 import { whole } from '../ui/numbers';
 

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Draft, Rule, Standing } from '../api/types';
-import { letsThrough } from '../probe/verdicts';
+import { letsThrough } from '../ui/verdicts';
 import {
   FINDING_WORDS,
   longFinding,

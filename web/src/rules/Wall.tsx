@@ -1,5 +1,5 @@
 import type { Verdict } from '../api/types';
-import { letsThrough } from '../probe/verdicts';
+import { letsThrough } from '../ui/verdicts';
 
 /** Whether a rule's gate is real, a ghost (it decides nothing) or gone (it is disabled). */
 export type Gate = 'real' | 'ghost' | 'gone';

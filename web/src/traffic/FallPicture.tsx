@@ -1,4 +1,4 @@
-import { VERDICT_CLASS } from '../probe/verdicts';
+import { VERDICT_CLASS } from '../ui/verdicts';
 import { percent, whole } from '../ui/numbers';
 import type { Fall } from './fall';
 

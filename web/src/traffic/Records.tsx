@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { LogRow } from '../api/types';
-import { VERDICT_CLASS } from '../probe/verdicts';
+import { VERDICT_CLASS } from '../ui/verdicts';
 import { timeIn } from '../ui/times';
 import type { Column } from './columns';
 

@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.PriorityQueue;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 
 /**
@@ -26,16 +27,26 @@ import java.util.stream.Collectors;
  * hits. A switch to another revision judges the open ones again. For one thread.
  */
 final class Decisions {
-  private static final int MOST_OPEN = 50_000;
+  /** Most open connections that a gateway keeps. */
+  static final int MOST_OPEN = 50_000;
 
   private final Reports reports;
+  private final int mostOpen;
+  private final Consumer<String> log;
+  private long notKept;
   private final PriorityQueue<Open> open = new PriorityQueue<>(Comparator.comparing(Open::end));
   private final Map<String, Hits> hits = new HashMap<>(); // by rule; of the default rule by ""
   private Map<String, Rule> byId = Map.of();
   private InForce inForce; // null before the first
 
-  Decisions(Reports reports) {
+  /**
+   * @param mostOpen connections that are kept
+   * @param log takes sentences for the operator
+   */
+  Decisions(Reports reports, int mostOpen, Consumer<String> log) {
     this.reports = reports;
+    this.mostOpen = mostOpen;
+    this.log = log;
   }
 
   /**
@@ -135,9 +146,22 @@ final class Decisions {
     if (refused || observes || logging == Logging.START || logging == Logging.BOTH) {
       reports.start(attempt, inForce.revision(), rule.orElse(null), observed.orElse(null));
     }
-    if (through && open.size() < MOST_OPEN) {
+    if (through) {
+      keep(attempt, rule.orElseThrow());
+    }
+  }
+
+  private void keep(Attempt attempt, Rule rule) {
+    if (open.size() < mostOpen) {
       Instant end = attempt.at().plus(attempt.length());
-      open.add(new Open(attempt, inForce.revision(), rule.orElseThrow(), end));
+      open.add(new Open(attempt, inForce.revision(), rule, end));
+      return;
+    }
+    notKept++;
+    if (Long.bitCount(notKept) == 1) {
+      log.accept(
+          "%d connections are not kept: %d are open. Their ends are not reported, and another revision does not end them."
+              .formatted(notKept, mostOpen));
     }
   }
 

@@ -102,7 +102,10 @@ public final class Main implements Callable<Integer> {
             : TrafficGenerator.read(Files.readAllBytes(Path.of(traffic)));
     String run = HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong());
     Decisions decisions =
-        new Decisions(new Reports(senderName(), run, collector(), flowCollector()));
+        new Decisions(
+            new Reports(senderName(), run, collector(), flowCollector()),
+            Decisions.MOST_OPEN,
+            System.err::println);
     return new TrafficRun(
         new TrafficGenerator(patterns, seed),
         decisions,

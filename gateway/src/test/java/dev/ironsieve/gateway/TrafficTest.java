@@ -27,8 +27,8 @@ class TrafficTest {
   private static final Instant TUESDAY = Instant.parse("2026-12-01T09:30:00Z");
 
   private final List<SyslogMessage> sent = new ArrayList<>();
-  private final Decisions decisions =
-      new Decisions(new Reports("North", "run1", sent::add, flow -> {}));
+  private final Reports reports = new Reports("North", "run1", sent::add, flow -> {});
+  private final Decisions decisions = new Decisions(reports, Decisions.MOST_OPEN, sentence -> {});
 
   private static InForce rules(int revision, String rules) {
     String json =
@@ -96,6 +96,21 @@ class TrafficTest {
     assertThat(zones).contains("offices", "terminals", "guest-wifi", "internet");
     assertThat(one.load(TUESDAY))
         .isGreaterThan(3 * one.load(Instant.parse("2026-12-01T02:00:00Z")));
+  }
+
+  @Test
+  void whatIsNotKeptIsSaid() {
+    List<String> said = new ArrayList<>();
+    Decisions few = new Decisions(reports, 2, said::add);
+    few.use(rules(1, rule("web", "tcp/443", "allow", "end")), TUESDAY);
+    for (int i = 0; i < 6; i++) {
+      few.decide(attempt("tcp/443"));
+    }
+    assertThat(few.open()).isEqualTo(2);
+    assertThat(said).extracting(sentence -> sentence.split(" ")[0]).containsExactly("1", "2", "4");
+    few.endUntil(TUESDAY.plus(Duration.ofHours(1)));
+    few.decide(attempt("tcp/443"));
+    assertThat(few.open()).as("there is room again").isEqualTo(1);
   }
 
   @Test
