@@ -76,9 +76,7 @@ public record CheckResult(
             ConnectionLine.parse(check.connection(), rulebase, index.resolution());
         CheckResult result = of(check, matcher.possible(connection, STEPS), matcher, connection);
         out.add(
-            check.protectedConnection()
-                ? result.with(lockedOut(connection, rulebase, matcher))
-                : result);
+            check.protectedConnection() ? result.whileAway(connection, rulebase, matcher) : result);
       } catch (InvalidText e) {
         out.add(new CheckResult(check, null, null, false, null, e.getMessage(), null));
       }
@@ -116,32 +114,35 @@ public record CheckResult(
         null);
   }
 
-  private CheckResult with(LockedOut found) {
-    return new CheckResult(check, verdict, rule, certain, counterexample, refused, found);
-  }
-
-  /** The decision that refuses a connection when nobody counts as signed in; null if none does. */
-  private static LockedOut lockedOut(Connection connection, Rulebase rulebase, Matcher matcher) {
+  /** This result, and what refuses the connection when nobody counts as signed in. */
+  private CheckResult whileAway(Connection connection, Rulebase rulebase, Matcher matcher) {
     boolean people =
         rulebase
             .vocabulary(Coordinate.PERSON)
             .filter(vocabulary -> vocabulary.values().contains(Defaults.NOBODY))
             .isPresent();
     if (!people || Defaults.NOBODY.equals(connection.terms().get(Coordinate.PERSON))) {
-      return null;
+      return this;
     }
     Map<Coordinate, String> terms = new EnumMap<>(Coordinate.class);
     terms.putAll(connection.terms());
     terms.put(Coordinate.PERSON, Defaults.NOBODY);
     Connection away = connection.saying(terms);
-    return matcher.possible(away, STEPS).decisions().stream()
-        .filter(decision -> !decision.verdict().letsThrough())
-        .findFirst()
-        .map(
-            decision ->
-                new LockedOut(
-                    decision.verdict(), decision.rule() == null ? null : decision.rule().id()))
-        .orElse(null);
+    PossibleDecisions possible = matcher.possible(away, STEPS);
+    List<Rule> deciding = new ArrayList<>(); // null for the default rule
+    possible.decisions().forEach(decision -> deciding.add(decision.rule()));
+    if (deciding.isEmpty()) { // no feasible connection, so the criteria alone tell
+      deciding.add(matcher.decide(away).orElse(null));
+    }
+    LockedOut found = null;
+    for (Rule one : deciding) {
+      Verdict decided = DefaultRule.verdict(one);
+      if (found == null && !decided.letsThrough()) {
+        found = new LockedOut(decided, one == null ? null : one.id());
+      }
+    }
+    boolean isCertain = certain && (possible.complete() || possible.decisions().isEmpty());
+    return new CheckResult(check, verdict, rule, isCertain, counterexample, refused, found);
   }
 
   /**

@@ -12,10 +12,12 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.util.List;
+import org.jboss.logging.Logger;
 
 /** Publishes drafts at a time that somebody set, if they are still as they were reviewed. */
 @ApplicationScoped
 class ScheduledPublishes {
+  private static final Logger LOG = Logger.getLogger(ScheduledPublishes.class);
   private static final Duration FURTHEST = Duration.ofDays(366);
 
   private final Database database;
@@ -99,6 +101,8 @@ class ScheduledPublishes {
           one.rulebase(),
           new PublishRequest(one.version(), one.note(), one.overrideReason()),
           one.account());
+    } catch (Refusal.Busy e) {
+      LOG.infof("A scheduled publish waits: %s", e.getMessage()); // for the next look
     } catch (Refusal e) {
       database.inTransaction(
           "keeping why a scheduled publish failed",
@@ -109,6 +113,8 @@ class ScheduledPublishes {
             }
             return null;
           });
+    } catch (RuntimeException e) {
+      LOG.error("a scheduled publish failed, and is tried again", e);
     }
   }
 }
