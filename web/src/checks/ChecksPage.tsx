@@ -70,7 +70,7 @@ export default function ChecksPage({
         <span role="status" className={failing ? 'text-drop' : 'text-dim'}>
           {states === undefined
             ? 'Running…'
-            : `${states.length - failing} of ${states.length} hold`}
+            : `${states.length - failing} of ${states.length} pass`}
         </span>
       </div>
       <Faults error={error} />
