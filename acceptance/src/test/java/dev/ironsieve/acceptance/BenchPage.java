@@ -45,6 +45,12 @@ record BenchPage(Page page) {
         AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
   }
 
+  /** The part of a review about one rule, by its name. */
+  Locator cause(String rule) {
+    return page.getByRole(
+        AriaRole.REGION, new Page.GetByRoleOptions().setName(rule).setExact(true));
+  }
+
   /** What a completion or a list offers; not those of a native box. */
   Locator options() {
     return page.locator("[role=option]");

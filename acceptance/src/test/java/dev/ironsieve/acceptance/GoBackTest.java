@@ -39,7 +39,7 @@ class GoBackTest extends OnTheBench {
     named(AriaRole.BUTTON, "Take back the changes of Echo inside").press("Enter");
     assertThat(bench.dialog()).containsText("Take back the changes of “Echo inside”?");
     agree();
-    assertThat(named(AriaRole.REGION, "Echo inside")).hasCount(0);
+    assertThat(bench.cause("Echo inside")).hasCount(0);
     goTo("Rules");
     assertThat(bench.rule("h05")).not().containsText("disabled");
     assertThat(bench.rule("h07")).containsText("disabled");
@@ -58,7 +58,7 @@ class GoBackTest extends OnTheBench {
     bench.button("Go back to revision 1").press("Enter");
     agree();
     assertThat(page().getByText("draft on revision 2, 1 change")).isVisible();
-    assertThat(named(AriaRole.REGION, "Echo inside")).containsText("drop → allow");
+    assertThat(bench.cause("Echo inside")).containsText("drop → allow");
     goTo("Rules");
     assertThat(bench.rule("h05")).not().containsText("disabled");
     bench.focus("h05");

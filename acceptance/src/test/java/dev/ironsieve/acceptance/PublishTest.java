@@ -16,11 +16,6 @@ class PublishTest extends OnTheBench {
     return page().getByLabel("Before it can be published");
   }
 
-  /** The part of the review about one rule. */
-  private Locator cause(String rule) {
-    return page().getByLabel(rule, new Page.GetByLabelOptions().setExact(true));
-  }
-
   @Test
   void anEditIsReviewedInMeaningAndPublishedInSpiteOfABlockerWithAReason() {
     bench.focus("h05");
@@ -31,7 +26,7 @@ class PublishTest extends OnTheBench {
     bench.type("publish");
     bench.press("Enter");
     assertThat(page()).hasURL(Pattern.compile("/publish$"));
-    Locator cause = cause("Echo inside");
+    Locator cause = bench.cause("Echo inside");
     assertThat(cause).containsText("allow → drop");
     assertThat(cause).containsText("icmp/8");
     assertThat(release()).containsText("The check \"Contractors do not meet\" fails.");
@@ -49,7 +44,7 @@ class PublishTest extends OnTheBench {
     assertThat(page().getByText("the draft has no changes")).isVisible();
     page().getByLabel("What changed in revision 2").click();
     assertThat(page()).hasURL(Pattern.compile("/publish\\?revision=2$"));
-    assertThat(cause("Echo inside")).containsText("allow → drop");
+    assertThat(bench.cause("Echo inside")).containsText("allow → drop");
     page().goBack();
     assertThat(page().getByText("the draft has no changes")).isVisible();
     bench.button("Rules").click();
@@ -74,7 +69,7 @@ class PublishTest extends OnTheBench {
     assertThat(strip).containsText("0of 0 gateways not up to date");
     checkAxe("home");
     strip.getByText("1 change not published").press("Enter");
-    assertThat(cause("Echo inside")).containsText("allow → drop");
+    assertThat(bench.cause("Echo inside")).containsText("allow → drop");
   }
 
   @Test
@@ -154,10 +149,10 @@ class PublishTest extends OnTheBench {
     bench.press("Control+/");
     assertThat(bench.rule("h05")).containsText("disabled");
     page().getByLabel("Main navigation").getByText("Publish").click();
-    cause("Echo inside").getByTitle("Probe this witness").first().click();
+    bench.cause("Echo inside").getByTitle("Probe this witness").first().click();
     assertThat(bench.probeAnswer()).containsText("drop by");
     page().goBack();
-    assertThat(cause("Echo inside")).containsText("allow → drop");
+    assertThat(bench.cause("Echo inside")).containsText("allow → drop");
   }
 
   @Test

@@ -96,7 +96,7 @@ public final class Screenshots {
           bench.focus("h05");
           bench.press("Control+/");
           bench.page().getByLabel("Main navigation").getByText("Publish").click();
-          bench.page().getByLabel("Echo inside").waitFor();
+          bench.cause("Echo inside").waitFor();
           bench.page().getByText("revision 1 in force").nth(2).waitFor();
         });
     out.put("library", bench -> bench.button("Library").click());

@@ -118,7 +118,7 @@ class TrafficTest extends OnTheBench {
     Locator panel = page().getByLabel("Rule in focus");
     assertThat(panel).containsText("It decides nothing.");
     page().getByLabel("Main navigation").getByText("Publish").click();
-    assertThat(page().getByLabel("Passengers reach booking")).containsText("allow → drop");
+    assertThat(bench.cause("Passengers reach booking")).containsText("allow → drop");
     assertThat(page().locator("[data-recorded]").first()).containsText("recorded in the last week");
     page().getByLabel("Reason to override").fill("Watch it for a week");
     bench.button("Publish revision 2").press("Enter");
