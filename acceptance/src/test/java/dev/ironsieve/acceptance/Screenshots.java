@@ -37,7 +37,7 @@ public final class Screenshots {
       if (only.isEmpty() || only.contains("audit")) {
         Page page = browser.signedIn(shots.address, "odile.marsh");
         page.navigate("/rulebases/1/audit");
-        page.getByText("gateway enrolled").first().waitFor();
+        page.locator("tbody").getByText("gateway enrolled").first().waitFor();
         shots.shoot(page, "audit");
         page.context().close();
       }
