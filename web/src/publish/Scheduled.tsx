@@ -58,7 +58,7 @@ export function PublishLater({
             autoFocus
             value={time}
             onChange={(e) => setTime(e.target.value)}
-            hint="In your time zone. It happens if the draft is still as it is now and nothing new stops it; else the page says why not."
+            hint="In your time zone. It happens if the draft is still as it is now and nothing blocks it, or you gave a reason to override; else the page says why not."
           />
         </FormDialog>
       )}

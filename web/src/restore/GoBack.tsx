@@ -24,7 +24,7 @@ export function GoBack({
   /** What a screen reader says of the link. */
   label: string;
   title: string;
-  /** What it means, in words. */
+  /** The sentence that explains what changes in the draft. */
   children: ReactNode;
 }) {
   const cache = useQueryClient();

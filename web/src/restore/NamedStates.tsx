@@ -8,7 +8,7 @@ import { Field } from '../ui/Field';
 import { FormDialog } from '../ui/FormDialog';
 import { GoBack } from './GoBack';
 
-/** States of the draft that somebody gave a name, to go back to. */
+/** The named states of a draft, with buttons to add, restore and delete them. */
 export function NamedStates({ draft, mayEdit }: { draft: Draft; mayEdit: boolean }) {
   const cache = useQueryClient();
   const key = ['states', draft.id];

@@ -105,7 +105,7 @@ class NfdumpTest {
     }
   }
 
-  /** Waits until somebody else has the port, as Linux tells of UDP. */
+  /** Waits until nfcapd has opened its UDP port. */
   private static void awaitBound(int port) throws Exception {
     String local = ":%04X ".formatted(port);
     Instant end = Instant.now().plus(PATIENCE);

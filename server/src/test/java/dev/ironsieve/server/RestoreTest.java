@@ -151,6 +151,9 @@ class RestoreTest {
     ruth.edit(id, 0, B_ABOVE_A).then().statusCode(200);
     restore(ruth, "{\"version\": 1}").then().statusCode(422);
     restore(ruth, "{\"version\": 1, \"revision\": 1, \"state\": \"x\"}").then().statusCode(422);
+    restore(ruth, "{\"version\": 1, \"revision\": 1, \"rules\": [null]}").then().statusCode(422);
+    restore(ruth, "{\"version\": 1, \"revision\": 1, \"rules\": []}").then().statusCode(422);
+    restore(ruth, "{\"version\": 1, \"state\": \"\\u0000\"}").then().statusCode(422);
     restore(ruth, "{\"revision\": 1}").then().statusCode(422);
     restore(ruth, "{\"version\": 1, \"revision\": 9}").then().statusCode(404);
     restore(ruth, "{\"version\": 1, \"state\": \"x\"}").then().statusCode(404);

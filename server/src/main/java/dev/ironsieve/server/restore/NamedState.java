@@ -3,7 +3,7 @@ package dev.ironsieve.server.restore;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A state of a draft that somebody gave a name.
+ * A state of a draft under a name, to which the draft can go back.
  *
  * @param version of the draft
  * @param revision on which the draft was based

@@ -78,6 +78,7 @@ class NamedStates {
    * @throws Refusal.NotFound if there is none of this name
    */
   Rulebase rulebase(long rulebase, String name) {
+    Names.checkTitle("state", name);
     String content =
         database
             .inTransaction(

@@ -8,11 +8,14 @@ import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.refusal.Refusal;
 import dev.ironsieve.server.revision.RevisionDocuments;
 import jakarta.enterprise.context.ApplicationScoped;
+import java.util.List;
 import java.util.Optional;
 
 /** Takes drafts back to revisions and named states. */
 @ApplicationScoped
 class Restores {
+  private static final int MOST_RULES = 100;
+
   private final Drafts drafts;
   private final RevisionDocuments revisions;
   private final NamedStates states;
@@ -34,6 +37,13 @@ class Restores {
       throw new Refusal.Invalid(
           "$", "either a revision or a state", request.state() == null ? "neither" : "both");
     }
+    List<String> rules = request.rules();
+    if (rules != null && (rules.isEmpty() || rules.size() > MOST_RULES || rules.contains(null))) {
+      throw new Refusal.Invalid(
+          "$.rules",
+          "ids of 1 to " + MOST_RULES + " rules",
+          rules.size() + (rules.contains(null) ? " with an empty one" : ""));
+    }
     String said = request.state() == null ? "revision " + request.revision() : request.state();
     Rulebase wanted =
         request.state() == null
@@ -41,9 +51,7 @@ class Restores {
             : states.rulebase(rulebase, request.state());
     Rulebase now = drafts.rulebase(rulebase);
     Edit edit =
-        (request.rules() == null
-                ? whole(said, wanted, now)
-                : RestoredRules.of(request.rules(), wanted, now))
+        (rules == null ? whole(said, wanted, now) : RestoredRules.of(rules, wanted, now))
             .orElseThrow(() -> new Refusal.WrongState("The draft is equal to that state already."));
     drafts.edit(rulebase, request.version(), edit, requester);
   }

@@ -14,7 +14,7 @@ import java.time.OffsetDateTime;
 import java.util.List;
 import org.jboss.logging.Logger;
 
-/** Publishes drafts at a time that somebody set, if they are still as they were reviewed. */
+/** Publishes drafts at the time that a publisher set, unless they were edited since. */
 @ApplicationScoped
 class ScheduledPublishes {
   private static final Logger LOG = Logger.getLogger(ScheduledPublishes.class);
