@@ -1,5 +1,8 @@
 import { whileOpen } from './questions';
 import type {
+  BelowDocument,
+  CommonEffect,
+  RulebaseKind,
   DecidingRules,
   Catalogue,
   Change,
@@ -185,7 +188,8 @@ export const api = {
   questionProgress: (id: string) => call<QuestionProgress>('GET', `/questions/${id}`),
 
   rulebases: () => call<RulebaseSummary[]>('GET', '/rulebases'),
-  addRulebase: (name: string) => call<Imported>('POST', '/rulebases', { name }),
+  addRulebase: (name: string, kind: RulebaseKind) =>
+    call<Imported>('POST', '/rulebases', { name, kind }),
   importRulebase: (name: string, file: Blob) =>
     call<Imported>('POST', `/rulebases/import?name=${encodeURIComponent(name)}`, undefined, {
       raw: file,
@@ -254,6 +258,13 @@ export const api = {
       }).toString()}`,
     ),
   logState: (id: number) => call<LogState>('GET', `/rulebases/${id}/log/state`),
+  below: (id: number) => call<BelowDocument[]>('GET', `/rulebases/${id}/below`),
+  effectBelow: (id: number, other: number, signal?: AbortSignal) =>
+    ask<CommonEffect>('Effect', 'GET', `/rulebases/${id}/below/${other}`, { signal }),
+  reviewBelow: (id: number, other: number, signal?: AbortSignal) =>
+    ask<Review>('Review', 'GET', `${draft(id)}/review/below/${other}`, { signal }),
+  chooseCommon: (id: number, version: number, rulebase?: number) =>
+    call<void>('PUT', `${draft(id)}/common`, { version, rulebase }),
   publish: (id: number, request: PublishRequest) =>
     call<RevisionSummary>('POST', `/rulebases/${id}/revisions`, request),
   publishing: (id: number) => call<Publishing>('GET', `/rulebases/${id}/publishing`),

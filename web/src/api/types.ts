@@ -37,7 +37,7 @@ export type Edit =
   | { kind: 'replaceRules'; rules: Rule[] }
   | { kind: 'deleteRules'; ids: string[] }
   | { kind: 'moveRules'; ids: string[]; place: Place }
-  | { kind: 'insertSection'; id: string; name: string; before?: string }
+  | { kind: 'insertSection'; id: string; name: string; before?: string; tail?: boolean }
   | { kind: 'renameSection'; id: string; name: string }
   | { kind: 'deleteSection'; id: string }
   | { kind: PutObjectKind; object: NamedObject; replaces?: string }
@@ -56,6 +56,7 @@ export type Edit =
   | { kind: 'deleteVocabulary'; name: string }
   | { kind: 'putFeed'; pinned: PinnedFeed }
   | { kind: 'deleteFeed'; name: string }
+  | { kind: 'putCommon'; common?: { rulebase?: string; revision?: number } }
   | { kind: 'restore'; name: string }
   | { kind: 'batch'; edits: Edit[] };
 type PutObjectKind = (typeof PUT_EDITS)[ObjectKind];
@@ -68,6 +69,9 @@ export type Finding = Schemas['FindingDocument'];
 export type ProbeAnswer = Schemas['ProbeAnswer'];
 export type Person = Schemas['Person'];
 export type RulebaseSummary = Schemas['RulebaseSummary'];
+export type RulebaseKind = RulebaseSummary['kind'];
+export type BelowDocument = Schemas['BelowDocument'];
+export type CommonEffect = Schemas['CommonEffect'];
 export type AccountSummary = Schemas['AccountSummary'];
 export type Imported = Schemas['Imported'];
 export type Exported = Schemas['Exported'];

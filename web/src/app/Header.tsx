@@ -3,11 +3,17 @@ import { ChevronDown, Moon, UserRound } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link, useNavigate } from 'react-router';
 import { api } from '../api/client';
-import type { Draft } from '../api/types';
+import type { Draft, RulebaseKind } from '../api/types';
 import { Menu, MenuItem, MenuLine } from '../ui/Menu';
 import { mayEdit, useSession } from '../shell/session';
 import { flipTheme } from './theme';
 import type { Opened } from '../shell/opened';
+
+/** What a rulebase is for, where it is not traffic. */
+const KINDS: Partial<Record<RulebaseKind, string>> = {
+  common: 'common rules',
+  services: 'gateway services',
+};
 
 const TOP = 'cursor-pointer rounded px-2 py-1 hover:bg-sheen';
 
@@ -48,9 +54,13 @@ export function Header({
               onSelect={() => void navigate(`/rulebases/${rulebase.id}/rules`)}
             >
               {rulebase.name}
+              {KINDS[rulebase.kind] && (
+                <span className="pl-2 text-[12px] text-dim">{KINDS[rulebase.kind]}</span>
+              )}
             </MenuItem>
           ))}
           <MenuLine />
+          {mayEdit(person) && <MenuItem onSelect={() => onOpen('common')}>Common rules…</MenuItem>}
           {mayEdit(person) && <MenuItem onSelect={() => onOpen('import')}>Import…</MenuItem>}
           <MenuItem onSelect={() => onOpen('export')}>Export…</MenuItem>
         </Menu>

@@ -6,7 +6,7 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react
 import { useNavigate, useParams } from 'react-router';
 import type { Rule } from '../api/types';
 import { useChecks } from '../checks/useChecks';
-import { allRules } from '../draft/applyEdit';
+import { allRules, originsOf } from '../draft/applyEdit';
 import { ConflictDialog } from '../rules/ConflictDialog';
 import { numbersOf, type FindingKind } from '../draft/findings';
 import { useDraft } from '../draft/useDraft';
@@ -35,6 +35,9 @@ const Audit = lazy(() => import('../audit/AuditPage'));
 const Accounts = lazy(() => import('../accounts/AccountsPage'));
 const loadPalette = () => import('../palette/Palette');
 const Palette = lazy(loadPalette);
+const CommonDialog = lazy(() =>
+  import('../common/CommonDialog').then((all) => ({ default: all.CommonDialog })),
+);
 const BreadthDialog = lazy(() => import('../draft/BreadthDialog'));
 const KeyList = lazy(() => import('../palette/KeyList'));
 const RepairDialog = lazy(() => import('../rules/RepairDialog'));
@@ -78,6 +81,7 @@ export default function Workbench() {
 
   const checks = useChecks(draft);
   const numbers = useMemo(() => (draft ? numbersOf(draft) : new Map<string, number>()), [draft]);
+  const origins = useMemo(() => (draft ? originsOf(draft) : new Map<string, string>()), [draft]);
   const byId = useMemo(
     () => new Map<string, Rule>(draft ? allRules(draft).map((rule) => [rule.id, rule]) : []),
     [draft],
@@ -283,7 +287,8 @@ export default function Workbench() {
                 standing={draft.standings[focused.id]}
                 numbers={numbers}
                 byId={byId}
-                mayEdit={editable}
+                mayEdit={editable && !origins.has(focused.id)}
+                origin={origins.get(focused.id)}
                 actions={rules.actions}
                 onMend={setRepairing}
                 onLog={showLog}
@@ -315,7 +320,7 @@ export default function Workbench() {
             draft={draft}
             numbers={numbers}
             focused={place === 'rules' ? focused : undefined}
-            editable={editable}
+            editable={editable && !(focused && origins.has(focused.id))}
             draftCommands={commands.draft}
             benchCommands={commands.bench}
             onClose={() => setOpened(null)}
@@ -330,6 +335,7 @@ export default function Workbench() {
           />
         )}
         {opened === 'breadth' && <BreadthDialog handle={handle} onClose={() => setOpened(null)} />}
+        {opened === 'common' && <CommonDialog draft={draft} onClose={() => setOpened(null)} />}
         {opened === 'import' && <ImportDialog onClose={() => setOpened(null)} />}
         {opened === 'export' && (
           <ExportDialog

@@ -11,6 +11,7 @@ const rule = (id: string, more: Partial<Rule> = {}): Rule => ({
 
 const draft: Draft = {
   id: 1,
+  kind: 'traffic',
   name: 'test',
   revision: 1,
   version: 0,

@@ -42,7 +42,8 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
       const sections = [...sectionsOf(draft)];
       const at = sections.findIndex((section) => section.id === edit.before);
       const section: Section = { id: edit.id, name: edit.name, rules: [] };
-      sections.splice(at < 0 ? sections.length : at, 0, section);
+      if (edit.tail) section.tail = true;
+      sections.splice(at < 0 ? endOf(draft, edit.tail ?? false) : at, 0, section);
       return { ...draft, sections };
     }
     case 'renameSection':
@@ -118,6 +119,7 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
     }
     case 'deleteFeed':
       return { ...draft, feeds: draft.feeds.filter((feed) => !sameName(feed.name, edit.name)) };
+    case 'putCommon':
     case 'restore':
       return draft; // the whole draft is another, and is fetched
     case 'batch':
@@ -126,6 +128,28 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
 }
 
 const sameName = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
+
+/** The place behind the last section of the same kind that is not from a common rulebase. */
+function endOf(draft: Draft, tail: boolean): number {
+  const sections = sectionsOf(draft);
+  let at = sections.length;
+  while (at > 0 && (originOf(draft, sections[at - 1]!) || (sections[at - 1]!.tail && !tail))) at--;
+  return at;
+}
+
+/** Name of the common rulebase that a section is from, where it is not the draft's own. */
+export const originOf = (draft: Draft, section: Section): string | undefined =>
+  draft.common?.sections[section.id];
+
+/** Names of the common rulebases that rules are from, by the ids of the rules. */
+export function originsOf(draft: Draft): Map<string, string> {
+  const out = new Map<string, string>();
+  for (const section of draft.common ? sectionsOf(draft) : []) {
+    const origin = originOf(draft, section);
+    if (origin) (section.rules ?? []).forEach((rule) => out.set(rule.id, origin));
+  }
+  return out;
+}
 
 export const sectionsOf = (draft: Draft) => draft.sections;
 

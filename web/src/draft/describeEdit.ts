@@ -133,6 +133,10 @@ export function describeEdit(
       return `adopted edition ${edit.pinned.edition} of the feed "${edit.pinned.name}"`;
     case 'deleteFeed':
       return `deleted the feed "${edit.name}"`;
+    case 'putCommon':
+      return edit.common
+        ? `adopted revision ${edit.common.revision} of the common rules of ${edit.common.rulebase}`
+        : 'removed the common rules';
     case 'restore':
       return `went back to ${edit.name}`;
     case 'batch':

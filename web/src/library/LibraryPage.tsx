@@ -5,6 +5,7 @@ import { OBJECT_LISTS, type Edit, type NamedObject, type ObjectKind } from '../a
 import type { Place } from '../shell/places';
 import { useUrlState } from '../shell/useUrlState';
 import { allRules } from '../draft/applyEdit';
+import { Origin } from '../common/Origin';
 import type { DraftHandle } from '../draft/useDraft';
 import { Button } from '../ui/Button';
 import { Clock } from './Clock';
@@ -136,7 +137,12 @@ export default function LibraryPage({
                     rules={users.get(`${kind}:${object.name.toLowerCase()}`) ?? []}
                     onRule={onRule}
                   />
-                  {mayEdit && (
+                  {mayEdit && draft.common?.objects[kind]?.includes(object.name) && (
+                    <span className="flex w-[110px] shrink-0 justify-end">
+                      <Origin name={draft.common.rulebase} />
+                    </span>
+                  )}
+                  {mayEdit && !draft.common?.objects[kind]?.includes(object.name) && (
                     <span className="flex w-[110px] shrink-0 justify-end gap-1">
                       <Button small onClick={() => setOpen({ kind, object })}>
                         Edit

@@ -15,27 +15,34 @@ export function ChangedVerdicts({
   goBack,
 }: {
   changes: Changes;
-  numbers: Map<string, number>;
+  /** Left out where the rules are of another rulebase. */
+  numbers?: Map<string, number>;
   onRule(id: string): void;
   onProbe(line: string): void;
   /** Takes back the changes of a rule, where that is possible. */
-  goBack(rule: string, name: string): ReactNode;
+  goBack?(rule: string, name: string): ReactNode;
 }) {
   return (
     <>
       {byCause(changes).map(({ rule, name, boxes }) => (
         <section key={rule ?? ''} aria-label={name ?? 'Default rule'} className="mb-4">
           <h2 className="flex items-baseline gap-2 border-b border-line pb-1 font-semibold">
-            {rule && numbers.has(rule) ? (
+            {rule && (!numbers || numbers.has(rule)) ? (
               <button type="button" className="cursor-pointer" onClick={() => onRule(rule)}>
-                <span className="mr-2 font-normal text-dim tabular-nums">{numbers.get(rule)}</span>
+                {numbers && (
+                  <span className="mr-2 font-normal text-dim tabular-nums">
+                    {numbers.get(rule)}
+                  </span>
+                )}
                 {name}
               </button>
             ) : (
               (name ?? 'Default rule')
             )}
-            {rule && !numbers.has(rule) && <span className="font-normal text-dim"> · deleted</span>}
-            {rule && <span className="ml-auto">{goBack(rule, name ?? '')}</span>}
+            {rule && numbers && !numbers.has(rule) && (
+              <span className="font-normal text-dim"> · deleted</span>
+            )}
+            {rule && <span className="ml-auto">{goBack?.(rule, name ?? '')}</span>}
           </h2>
           <ul className="divide-y divide-line border-b border-line">
             {boxes.map(({ connections: box, recorded, people }) => (

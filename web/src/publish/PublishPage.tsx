@@ -1,17 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
 import { api } from '../api/client';
-import type { Draft, Review } from '../api/types';
-import { Flips, many } from '../draft/Effects';
+import type { Draft } from '../api/types';
 import { GoBack } from '../restore/GoBack';
 import { useUrlState } from '../shell/useUrlState';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
-import { whole } from '../ui/numbers';
 import { Working } from '../ui/QuestionProgress';
 import { FourEyes } from './Approval';
-import { ChangedVerdicts } from './ChangedVerdicts';
-import { FindingChanges } from './FindingChanges';
+import { BelowReviews } from './BelowReviews';
+import { Changes, summary } from './Changes';
 import { Gateways } from './Gateways';
 import { Revisions } from './Revisions';
 import { Release } from './Release';
@@ -93,6 +90,14 @@ export default function PublishPage({
                 what the edits mean appears here.
               </p>
             )}
+            {draft.kind === 'common' && shown < 2 && draft.changes > 0 && (
+              <>
+                <BelowReviews draft={draft} />
+                <h2 className="border-t border-line pt-2 font-semibold">
+                  The common rules by themselves
+                </h2>
+              </>
+            )}
             <Changes
               review={changes}
               numbers={numbers}
@@ -142,92 +147,4 @@ export default function PublishPage({
       </aside>
     </div>
   );
-}
-
-/** The parts of a review: verdicts, checks, findings, editions. */
-function Changes({
-  review,
-  numbers,
-  onRule,
-  onProbe,
-  goBack,
-}: {
-  review: Review;
-  numbers: Map<string, number>;
-  onRule(id: string): void;
-  onProbe(line: string): void;
-  /** Takes back the changes of a rule, where that is possible. */
-  goBack(rule: string, name: string): ReactNode;
-}) {
-  return (
-    <>
-      <ChangedVerdicts
-        changes={review.verdicts}
-        numbers={numbers}
-        onRule={onRule}
-        onProbe={onProbe}
-        goBack={goBack}
-      />
-      <Flips flips={review.checks} />
-      <FindingChanges review={review} onRule={onRule} />
-      {review.settings.length > 0 && (
-        <section className="mb-3">
-          <h2 className="font-semibold">Other settings</h2>
-          <ul className="divide-y divide-line border-y border-line">
-            {review.settings.map((changed) => (
-              <li key={`${changed.rule} ${changed.name} ${changed.setting}`} className="py-1">
-                {changed.rule ? (
-                  <button
-                    type="button"
-                    className="cursor-pointer font-semibold"
-                    onClick={() => onRule(changed.rule!)}
-                  >
-                    {changed.name}
-                  </button>
-                ) : (
-                  `rate plan ${changed.name}`
-                )}
-                : {changed.setting} {changed.before} → <b>{changed.after}</b>{' '}
-                {changed.rule && isFirst(changed, review) && goBack(changed.rule, changed.name)}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-      {review.editions.length > 0 && (
-        <section className="mb-3">
-          <h2 className="font-semibold">Other editions</h2>
-          <ul className="divide-y divide-line border-y border-line">
-            {review.editions.map((edition) => (
-              <li key={edition.of} className="py-1">
-                {edition.of}: {edition.before ?? 'none'} → {edition.after ?? 'none'}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-    </>
-  );
-}
-
-/** Whether nothing above it in the review is about the same rule. */
-function isFirst(changed: Review['settings'][number], review: Review): boolean {
-  return (
-    !review.verdicts.some((verdict) => verdict.rule === changed.rule) &&
-    review.settings.find((other) => other.rule === changed.rule) === changed
-  );
-}
-
-function summary(review: Review): string {
-  const causes = new Set(review.verdicts.map((change) => change.rule)).size;
-  const kinds = `${many(review.verdicts.length, 'kind')} of connections by ${many(causes, 'rule')}`;
-  const hit = review.verdicts.reduce((all, change) => all + change.recorded, 0);
-  const boxes = review.recorded
-    ? `${kinds} · ${whole(hit)} of ${whole(review.recorded)} recorded connections change`
-    : kinds;
-  if (review.notCompared) return '';
-  if (!review.complete) return `${boxes} · analysis limit reached; the list may be incomplete`;
-  return review.verdicts.length
-    ? `${boxes} · all else is decided as before, proved`
-    : 'every connection is decided as before, proved';
 }

@@ -1,5 +1,8 @@
 import { useState } from 'react';
 import type { Draft, Rule, Standing } from '../api/types';
+import { Origin } from '../common/Origin';
+import { RuleBelowList } from '../common/RuleBelow';
+import { useBelow } from '../common/useBelow';
 import { letsThrough } from '../ui/verdicts';
 import {
   FINDING_WORDS,
@@ -21,6 +24,7 @@ export function RulePanel({
   numbers,
   byId,
   mayEdit,
+  origin,
   actions,
   onMend,
   onLog,
@@ -31,6 +35,8 @@ export function RulePanel({
   numbers: Map<string, number>;
   byId: Map<string, Rule>;
   mayEdit: boolean;
+  /** Name of the common rulebase that it is from. */
+  origin: string | undefined;
   actions: RuleActions;
   /** Shows the ways to remove a finding. */
   onMend(kind: FindingKind): void;
@@ -41,6 +47,11 @@ export function RulePanel({
     <section aria-label="Rule in focus" className="p-3">
       <h2 className="text-[12px] font-semibold text-dim">Rule {numbers.get(rule.id)}</h2>
       <p className="font-semibold break-words">{rule.name}</p>
+      {origin && (
+        <p>
+          <Origin name={origin} rule={rule.id} />
+        </p>
+      )}
       {standing && !rule.unfinished && !rule.observeOnly && reachWords(standing) && (
         <p className="mt-1">{reachWords(standing)}</p>
       )}
@@ -71,6 +82,7 @@ export function RulePanel({
           )}
         </div>
       ))}
+      {draft.kind === 'common' && <Below draft={draft} rule={rule.id} />}
       {rule.unfinished && (
         <div className="mt-2 border-t border-line pt-2">
           <h3 className="text-[12px] font-semibold text-caution">unfinished</h3>
@@ -116,6 +128,11 @@ export function RulePanel({
       <Note key={rule.id} rule={rule} mayEdit={mayEdit} actions={actions} />
     </section>
   );
+}
+
+/** What a rule of a common draft does in the rulebases below. */
+function Below({ draft, rule }: { draft: Draft; rule: string }) {
+  return <RuleBelowList rule={rule} below={useBelow(draft)} />;
 }
 
 /** Settings of the rule that have no effect with its verdict. */

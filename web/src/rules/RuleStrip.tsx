@@ -1,7 +1,7 @@
 import { menuCommands, type MenuGroup } from './commands';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { DropdownMenu } from 'radix-ui';
-import { GripVertical, MoreHorizontal, StickyNote } from 'lucide-react';
+import { GripVertical, Lock, MoreHorizontal, StickyNote } from 'lucide-react';
 import { memo, useContext, useState } from 'react';
 import type { Logging, Opening, Rule, RuleHits, Standing, Verdict } from '../api/types';
 import { gravest, openHoles, shortFinding } from '../draft/findings';
@@ -33,6 +33,10 @@ export interface StripProps {
   focused: boolean;
   editing: EditedPart | null;
   mayEdit: boolean;
+  /** Name of the common rulebase that it is from. */
+  origin: string | undefined;
+  /** That it decides nothing in some rulebases below. */
+  below: string | null;
   dropLine: 'above' | 'below' | null;
   actions: RuleActions;
 }
@@ -154,7 +158,13 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
               {shortFinding(finding, props.numbers)}
             </span>
           )}
+          {props.below && (
+            <span className="shrink-0 text-[12px] font-semibold text-caution">{props.below}</span>
+          )}
           <span className="ml-auto flex shrink-0 items-center gap-2 pl-2 text-[12px] leading-[18px] text-dim">
+            {props.origin && (
+              <Lock size={12} aria-label={`from ${props.origin}`} className="self-center" />
+            )}
             {rule.note && <StickyNote size={12} aria-label="has a note" className="self-center" />}
             {(rule.tags ?? []).slice(0, 2).map((tag) => (
               <span key={tag} className="max-w-[80px] truncate">

@@ -10,25 +10,25 @@ import {
 } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { ProbeAnswer, Rule, Section } from '../api/types';
-import { sectionsOf } from '../draft/applyEdit';
-import { FINDING_WORDS, gravest, has, type FindingKind } from '../draft/findings';
+import type { ProbeAnswer, Rule } from '../api/types';
+import { BelowLine } from '../common/BelowLine';
+import { nothingWords, ruleBelow } from '../common/effects';
+import { useBelow } from '../common/useBelow';
+import { originsOf } from '../draft/applyEdit';
+import { gravest, has, type FindingKind } from '../draft/findings';
 import type { DraftHandle } from '../draft/useDraft';
 import { DraftContext } from './DraftContext';
 import { MembersContext, useMembersOf } from './members';
 import { useHits } from '../draft/useHits';
 import { RuleStrip, type Fall } from './RuleStrip';
 import { ClosingStrip, SectionHead } from './SectionHead';
-import { searchText, type Chip } from '../draft/criteria';
+import type { Chip } from '../draft/criteria';
 import { NameLiteral } from './NameLiteral';
 import { ruleCommand, type RuleCommand, type RuleView } from './commands';
+import { itemsOf, type Item } from './items';
 import { navigate } from './keys';
+import { useFolded } from './useFolded';
 import { useRuleActions } from './useRuleActions';
-
-type Item =
-  | { type: 'section'; section: Section; count: number }
-  | { type: 'rule'; rule: Rule; number: number }
-  | { type: 'default' };
 
 /** What the page around the rules asks of them. */
 export interface RulesHandle {
@@ -78,36 +78,11 @@ export function RulesPage({
   const scroller = useRef<HTMLDivElement>(null);
 
   const { items, order, numbers, byId } = useMemo(() => {
-    const list: Item[] = [];
-    const shown: string[] = [];
-    const numberOf = new Map<string, number>();
-    const rules = new Map<string, Rule>();
-    const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
-    let number = 0;
-    for (const section of sectionsOf(draft)) {
-      const inside: Item[] = [];
-      for (const rule of section.rules ?? []) {
-        numberOf.set(rule.id, ++number);
-        rules.set(rule.id, rule);
-        const kinds = draft.standings[rule.id]?.findings.map((f) => FINDING_WORDS[f.kind]) ?? [];
-        const text = words.length ? [searchText(rule), ...kinds].join('\n') : '';
-        const off = rule.enabled === false;
-        const isNew = fresh.filter === filter && fresh.ids.has(rule.id);
-        if (isNew || words.every((w) => text.includes(w) || (w === 'disabled' && off))) {
-          inside.push({ type: 'rule', rule, number });
-        }
-      }
-      if (inside.length || !words.length) {
-        list.push({ type: 'section', section, count: section.rules?.length ?? 0 });
-        if (words.length || !closed.has(section.id)) {
-          list.push(...inside);
-          shown.push(...inside.map((item) => (item as { rule: Rule }).rule.id));
-        }
-      }
-    }
-    list.push({ type: 'default' });
-    return { items: list, order: shown, numbers: numberOf, byId: rules };
+    const shown = fresh.filter === filter ? fresh.ids : new Set<string>();
+    return itemsOf(draft, filter, closed, shown);
   }, [draft, filter, closed, fresh]);
+  const below = useBelow(draft);
+  const origins = useMemo(() => originsOf(draft), [draft]);
 
   const virtual = useVirtualizer({
     count: items.length,
@@ -115,7 +90,11 @@ export function RulesPage({
     estimateSize: (i) => (items[i]?.type === 'section' ? 26 : 50),
     getItemKey: (i) => {
       const item = items[i]!;
-      return item.type === 'rule' ? item.rule.id : item.type === 'section' ? item.section.id : '$';
+      return item.type === 'rule'
+        ? item.rule.id
+        : item.type === 'section'
+          ? item.section.id
+          : item.type;
     },
     overscan: 8,
   });
@@ -260,7 +239,12 @@ export function RulesPage({
       e.preventDefault();
       return;
     }
-    const command = focused && ruleCommand(e, mayEdit);
+    const origin = focused && origins.get(focused.id);
+    const command = focused && ruleCommand(e, mayEdit && !origin);
+    if (origin && !command && ruleCommand(e, mayEdit)) {
+      e.preventDefault();
+      announce(`This rule is from ${origin}. Edit it there.`);
+    }
     if (command) {
       e.preventDefault();
       command.run(focused, actions, view);
@@ -325,7 +309,11 @@ export function RulesPage({
                         selected={selection.ids.has(item.rule.id)}
                         focused={selection.focus === item.rule.id}
                         editing={editing?.id === item.rule.id ? editing.part : null}
-                        mayEdit={mayEdit}
+                        mayEdit={mayEdit && !item.origin}
+                        origin={item.origin}
+                        below={nothingWords(
+                          ruleBelow(item.rule.id, below.rulebases, below.effects),
+                        )}
                         dropLine={over?.id === item.rule.id ? over.side : null}
                         actions={actions}
                       />
@@ -334,7 +322,8 @@ export function RulesPage({
                         section={item.section}
                         count={item.count}
                         open={!closed.has(item.section.id)}
-                        mayEdit={mayEdit}
+                        mayEdit={mayEdit && !item.origin}
+                        origin={item.origin}
                         target={over?.id === `section:${item.section.id}`}
                         falling={fallThrough(items, row.index, fallOf)}
                         handle={handle}
@@ -345,6 +334,8 @@ export function RulesPage({
                           setClosed(next);
                         }}
                       />
+                    ) : item.type === 'below' ? (
+                      <BelowLine below={below} />
                     ) : (
                       <ClosingStrip caught={answer !== undefined && answer.rule === undefined} />
                     )}
@@ -401,25 +392,6 @@ function Said({ text }: { text: string }) {
       {text}
     </div>
   );
-}
-
-/** Which sections are folded, kept in this browser for each rulebase. */
-function useFolded(draft: number): [Set<string>, (next: Set<string>) => void] {
-  const key = `folded-${draft}`;
-  const [folded, setFolded] = useState<Set<string>>(() => {
-    try {
-      return new Set(JSON.parse(localStorage.getItem(key) ?? '[]') as string[]);
-    } catch {
-      return new Set();
-    }
-  });
-  return [
-    folded,
-    (next) => {
-      localStorage.setItem(key, JSON.stringify([...next]));
-      setFolded(next);
-    },
-  ];
 }
 
 /** Whether the probe falls past a section's heading: something below it was reached. */

@@ -4,6 +4,7 @@ import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { Section } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
+import { Origin } from '../common/Origin';
 import { Menu, MenuItem } from '../ui/Menu';
 import type { RuleActions } from './actions';
 import { NameEditor } from './NameEditor';
@@ -17,6 +18,7 @@ export function SectionHead({
   count,
   open,
   mayEdit,
+  origin,
   target,
   falling,
   handle,
@@ -27,6 +29,8 @@ export function SectionHead({
   count: number;
   open: boolean;
   mayEdit: boolean;
+  /** Name of the common rulebase that it is from. */
+  origin: string | undefined;
   target: boolean;
   falling: boolean;
   handle: DraftHandle;
@@ -42,7 +46,13 @@ export function SectionHead({
       .then((problem) => setError(problem?.message ?? null));
   const addSection = () => {
     const id = crypto.randomUUID().slice(0, 8);
-    void handle.edit({ kind: 'insertSection', id, name: 'New section', before: section.id });
+    void handle.edit({
+      kind: 'insertSection',
+      id,
+      name: 'New section',
+      before: section.id,
+      tail: section.tail,
+    });
   };
   const remove = async () => {
     const problem = await handle.edit({ kind: 'deleteSection', id: section.id });
@@ -88,6 +98,10 @@ export function SectionHead({
         <span className="shrink-0 text-[12px] text-dim">
           {count} {count === 1 ? 'rule' : 'rules'}
         </span>
+        {section.tail && !origin && (
+          <span className="shrink-0 text-[12px] text-dim">tail: below all rules</span>
+        )}
+        {origin && <Origin name={origin} />}
         {error && (
           <span role="alert" className="truncate text-[12px] text-drop">
             {error}

@@ -1,6 +1,6 @@
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Draft, Edit, Place, Rule } from '../api/types';
-import { allRules, sectionsOf } from '../draft/applyEdit';
+import { allRules, originOf, sectionsOf } from '../draft/applyEdit';
 import type { DraftHandle, EditOf } from '../draft/useDraft';
 import type { EditedPart, RuleActions } from './actions';
 import { PARTS, withChip, withoutChip, type Chip } from '../draft/criteria';
@@ -34,7 +34,7 @@ export function stepPlace(draft: Draft, ids: string[], direction: 1 | -1): Place
     return direction < 0 ? { above: neighbour.id } : { below: neighbour.id };
   }
   const section = sections[at + direction];
-  if (!section) {
+  if (!section || originOf(draft, section)) {
     return null;
   }
   return direction < 0 ? { endOf: section.id } : { startOf: section.id };
@@ -263,7 +263,7 @@ export function useRuleActions(
       },
       moveTo: (id, to) => void place(group(id), to),
       moveToEdge(id, edge) {
-        const sections = sectionsOf(draft());
+        const sections = sectionsOf(draft()).filter((one) => !originOf(draft(), one));
         const section = edge === 'top' ? sections[0] : sections[sections.length - 1];
         if (section) {
           void place(group(id), edge === 'top' ? { startOf: section.id } : { endOf: section.id });

@@ -27,6 +27,7 @@ export const draftCommands = (bench: Workbench): Command[] => [
   { id: 'undo', words: 'Undo my last change', keys: ['Ctrl+Z'], run: () => bench.undo() },
   { id: 'redo', words: 'Redo', keys: ['Ctrl+Shift+Z', 'Ctrl+Y'], run: () => bench.redo() },
   { id: 'breadth', words: 'Settings of “too broad”…', run: () => bench.open('breadth') },
+  { id: 'common', words: 'Common rules…', run: () => bench.open('common') },
   { id: 'import', words: 'Import…', run: () => bench.open('import') },
 ];
 

@@ -1,2 +1,2 @@
 /** The dialog that is open over the workbench. */
-export type Opened = 'palette' | 'keys' | 'import' | 'export' | 'breadth' | null;
+export type Opened = 'palette' | 'keys' | 'import' | 'export' | 'breadth' | 'common' | null;

@@ -44,6 +44,7 @@ class RolesTest {
               .replace("{number}", "1")
               .replace("{earlier}", "1")
               .replace("{gateway}", "1")
+              .replace("{other}", "1")
               .replace("{digest}", "0".repeat(64));
       return as.body("{}").request(method, filled);
     }

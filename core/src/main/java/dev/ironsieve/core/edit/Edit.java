@@ -16,6 +16,7 @@ import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.core.rulebase.Rulebase;
 import java.time.ZoneId;
 import java.util.HashSet;
@@ -59,8 +60,13 @@ public sealed interface Edit {
    * Starts a section without rules.
    *
    * @param before id of the section above which it stands, or null for the end
+   * @param tail whether it stands behind the rules of the rulebases below a common rulebase
    */
-  record InsertSection(String id, String name, String before) implements Edit {}
+  record InsertSection(String id, String name, String before, boolean tail) implements Edit {
+    public InsertSection(String id, String name, String before) {
+      this(id, name, before, false);
+    }
+  }
 
   record RenameSection(String id, String name) implements Edit {}
 
@@ -145,6 +151,13 @@ public sealed interface Edit {
       Names.checkNote(state);
     }
   }
+
+  /**
+   * Puts a revision of a common rulebase above the rulebase, in the place of the one so far.
+   *
+   * @param common null for none
+   */
+  record PutCommon(CommonRules common) implements Edit {}
 
   /** Several edits, one after the other, of which all or none happen. */
   record Batch(List<Edit> edits) implements Edit {

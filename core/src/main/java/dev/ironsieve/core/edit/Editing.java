@@ -30,7 +30,7 @@ final class Editing {
       case Edit.MoveRules move -> move(before, move);
       case Edit.InsertSection insert -> insertSection(before, insert);
       case Edit.RenameSection rename ->
-          changeSection(before, rename.id(), s -> new Section(s.id(), rename.name(), s.rules()));
+          changeSection(before, rename.id(), s -> s.named(rename.name()));
       case Edit.DeleteSection delete -> deleteSection(before, delete.id());
       case Edit.PutZone put -> ObjectEditing.put(before, put);
       case Edit.PutAddress put -> ObjectEditing.put(before, put);
@@ -54,7 +54,13 @@ final class Editing {
       case Edit.DeleteVocabulary delete -> deleteVocabulary(before, delete.coordinate());
       case Edit.PutFeed put -> putFeed(before, put.feed());
       case Edit.DeleteFeed delete -> deleteFeed(before, delete.name());
-      case Edit.Restore restore -> restore.rulebase().named(before.name());
+      case Edit.Restore restore ->
+          restore
+              .rulebase()
+              .named(before.name())
+              .ofKind(before.kind())
+              .under(before.common().orElse(null));
+      case Edit.PutCommon put -> before.under(put.common());
       case Edit.Batch batch -> {
         Rulebase after = before;
         for (Edit part : batch.edits()) {
@@ -78,7 +84,7 @@ final class Editing {
           case Place.EndOf end -> inside.size();
         };
     inside.addAll(index, rules);
-    sections.set(at, new Section(section.id(), section.name(), inside));
+    sections.set(at, section.with(inside));
     return before.withSections(sections);
   }
 
@@ -147,7 +153,7 @@ final class Editing {
           inside.set(i, other);
         }
       }
-      sections.add(inside == null ? section : new Section(section.id(), section.name(), inside));
+      sections.add(inside == null ? section : section.with(inside));
     }
     for (Rule rule : rules) {
       if (next.containsKey(rule.id())) {
@@ -159,7 +165,7 @@ final class Editing {
 
   static List<Section> mapRules(Rulebase before, UnaryOperator<Rule> change) {
     return before.sections().stream()
-        .map(s -> new Section(s.id(), s.name(), s.rules().stream().map(change).toList()))
+        .map(s -> s.with(s.rules().stream().map(change).toList()))
         .toList();
   }
 
@@ -168,9 +174,7 @@ final class Editing {
         before.sections().stream()
             .map(
                 s ->
-                    new Section(
-                        s.id(),
-                        s.name(),
+                    s.with(
                         s.rules().stream().filter(rule -> !gone.containsKey(rule.id())).toList()))
             .toList());
   }
@@ -193,9 +197,21 @@ final class Editing {
 
   private static Rulebase insertSection(Rulebase before, Edit.InsertSection insert) {
     List<Section> sections = new ArrayList<>(before.sections());
-    int at = insert.before() == null ? sections.size() : sectionNumber(before, insert.before());
-    sections.add(at, new Section(insert.id(), insert.name(), List.of()));
+    int at = insert.before() == null ? end(before, insert) : sectionNumber(before, insert.before());
+    sections.add(at, new Section(insert.id(), insert.name(), List.of(), insert.tail()));
     return before.withSections(sections);
+  }
+
+  /** The place behind the last section of the same kind that is not from a common rulebase. */
+  private static int end(Rulebase before, Edit.InsertSection insert) {
+    List<Section> sections = before.sections();
+    int at = sections.size();
+    while (at > 0
+        && (before.originOf(sections.get(at - 1)).isPresent()
+            || sections.get(at - 1).tail() && !insert.tail())) {
+      at--;
+    }
+    return at;
   }
 
   private static Rulebase changeSection(Rulebase before, String id, UnaryOperator<Section> change) {
@@ -214,7 +230,7 @@ final class Editing {
           "no rules in a section to be deleted",
           section.rules().size() + " rules");
     }
-    if (before.sections().size() == 1) {
+    if (before.own().sections().size() == 1 && before.originOf(section).isEmpty()) {
       throw new InvalidModel("sections", "at least one", "none left");
     }
     List<Section> sections = new ArrayList<>(before.sections());

@@ -16,6 +16,7 @@ import dev.ironsieve.core.rulebase.Rulebase;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -110,9 +111,13 @@ final class Inverse {
                   .orElseGet(() -> new Edit.DeleteFeed(put.feed().name())));
       case Edit.DeleteFeed delete -> before.feed(delete.name()).map(Edit.PutFeed::new);
       case Edit.Restore restore ->
-          restore.rulebase().equals(before)
+          restore.apply(before).equals(before)
               ? Optional.empty()
               : Optional.of(new Edit.Restore("the state before that", before));
+      case Edit.PutCommon put ->
+          Objects.equals(before.common().orElse(null), put.common())
+              ? Optional.empty()
+              : Optional.of(new Edit.PutCommon(before.common().orElse(null)));
       case Edit.Batch batch -> ofBatch(before, batch);
     };
   }
@@ -161,8 +166,9 @@ final class Inverse {
   private static Edit insertAgain(Rulebase before, String id) {
     int at = Editing.sectionNumber(before, id);
     boolean last = at == before.sections().size() - 1;
+    Section section = before.sections().get(at);
     return new Edit.InsertSection(
-        id, before.sections().get(at).name(), last ? null : before.sections().get(at + 1).id());
+        id, section.name(), last ? null : before.sections().get(at + 1).id(), section.tail());
   }
 
   private static Optional<Edit> makeAgain(Rulebase before, Edit.DeleteObject delete) {

@@ -159,7 +159,9 @@ public final class RestoredRules {
 
   private void makeSection(Section section) {
     if (section(section.id()) == null) {
-      apply(new Edit.InsertSection(section.id(), section.name(), nextSection(section.id())));
+      apply(
+          new Edit.InsertSection(
+              section.id(), section.name(), nextSection(section.id()), section.tail()));
     }
   }
 

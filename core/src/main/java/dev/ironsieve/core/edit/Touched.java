@@ -12,8 +12,8 @@ import java.util.stream.Collectors;
 /**
  * Something that an edit changes.
  *
- * @param kind rule, section, feed, line, clock, settings, check, vocabulary, or the word of an
- *     {@link ObjectKind}
+ * @param kind rule, section, feed, common, line, clock, settings, check, vocabulary, or the word of
+ *     an {@link ObjectKind}
  * @param key the id of a rule or section; the name of an object or feed, in lower case; the word of
  *     a coordinate
  */
@@ -21,6 +21,7 @@ public record Touched(String kind, String key) {
   public static final String RULE = "rule";
   public static final String SECTION = "section";
   public static final String FEED = "feed";
+  public static final String COMMON = "common";
   public static final String LINE = "line";
   public static final String CLOCK = "clock";
   public static final String CHECK = "check";
@@ -66,7 +67,11 @@ public record Touched(String kind, String key) {
       case Edit.DeleteVocabulary delete -> out.add(vocabulary(delete.coordinate()));
       case Edit.PutFeed put -> out.add(new Touched(FEED, Names.key(put.feed().name())));
       case Edit.DeleteFeed delete -> out.add(new Touched(FEED, Names.key(delete.name())));
-      case Edit.Restore restore -> out.addAll(DifferingParts.of(before, restore.rulebase()));
+      case Edit.Restore restore -> out.addAll(DifferingParts.of(before, restore.apply(before)));
+      case Edit.PutCommon put -> {
+        out.add(new Touched(COMMON, "rules"));
+        out.addAll(DifferingParts.of(before, put.apply(before)));
+      }
       case Edit.Batch batch -> batch.edits().forEach(part -> out.addAll(by(part, before)));
     }
     return out;

@@ -8,6 +8,7 @@ import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.RulebaseKind;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceObject;
@@ -48,6 +49,8 @@ public final class Rulebase {
   public static final int MAX_RESOLVED = 4_000_000;
 
   private final String name;
+  private final RulebaseKind kind;
+  private final CommonRules common; // or null
   private final List<Zone> zones;
   private final List<AddressObject> addresses;
   private final List<ServiceObject> services;
@@ -95,6 +98,8 @@ public final class Rulebase {
 
   Rulebase(RulebaseBuilder parts) {
     name = Names.checkTitle("rulebase", parts.name);
+    kind = parts.kind;
+    common = parts.common;
     zones = List.copyOf(parts.zones);
     addresses = List.copyOf(parts.addresses);
     services = List.copyOf(parts.services);
@@ -115,6 +120,7 @@ public final class Rulebase {
     check.sections(sections);
     boolean known = before != null && check.knowsAllOf(before.check);
     check.rules(rules, known ? before.rules : List.of());
+    CommonRulesCheck.check(this);
   }
 
   /** A rulebase without host lists, schedules, device states, feeds, rate plans and notices. */
@@ -139,6 +145,8 @@ public final class Rulebase {
   private Rulebase(
       Rulebase before, List<SavedCheck> checks, List<Section> sections, List<Rule> rules) {
     name = before.name;
+    kind = before.kind;
+    common = before.common;
     zones = before.zones;
     addresses = before.addresses;
     services = before.services;
@@ -154,12 +162,15 @@ public final class Rulebase {
     check = before.check;
     check.sections(this.sections);
     check.rules(rules, before.rules);
+    CommonRulesCheck.checkSections(this);
   }
 
   /** A builder with the parts of this rulebase. */
   private RulebaseBuilder edit() {
     return new RulebaseBuilder()
         .name(name)
+        .kind(kind)
+        .common(common)
         .zones(zones)
         .addresses(addresses)
         .services(services)
@@ -201,8 +212,54 @@ public final class Rulebase {
     return new Rulebase(name, List.of(), List.of(), List.of(), List.of(), List.of(first));
   }
 
+  /** A rulebase without rules; a common one has a section for head rules and one for tail rules. */
+  public static Rulebase empty(String name, RulebaseKind kind) {
+    String own = Integer.toHexString(Names.key(name).hashCode()); // not an id of those below
+    List<Section> sections =
+        kind == RulebaseKind.COMMON
+            ? List.of(
+                new Section("head-" + own, "Head rules", List.of()),
+                new Section("tail-" + own, "Tail rules", List.of(), true))
+            : empty(name).sections();
+    return new RulebaseBuilder().name(name).kind(kind).sections(sections).build();
+  }
+
   public String name() {
     return name;
+  }
+
+  public RulebaseKind kind() {
+    return kind;
+  }
+
+  /** As another kind of rulebase. */
+  public Rulebase ofKind(RulebaseKind other) {
+    return edit().kind(other).build();
+  }
+
+  /** What this has from a common rulebase; its parts are among the sections and objects. */
+  public Optional<CommonRules> common() {
+    return Optional.ofNullable(common);
+  }
+
+  /**
+   * With the parts of a common rulebase in the place of those so far.
+   *
+   * @param next null for none
+   * @throws InvalidModel if its names clash with those here, or are needed here
+   */
+  public Rulebase under(CommonRules next) {
+    return Objects.equals(common, next) ? this : edit().under(next).build();
+  }
+
+  /** The parts that are not from a common rulebase. */
+  public OwnParts own() {
+    return OwnParts.of(edit());
+  }
+
+  /** Name of the common rulebase that a section is from; empty for one of this rulebase. */
+  public Optional<String> originOf(Section section) {
+    return common().flatMap(from -> from.originOf(section));
   }
 
   public List<Zone> zones() {
@@ -417,6 +474,8 @@ public final class Rulebase {
         && gatewaySettings.equals(other.gatewaySettings)
         && checks.equals(other.checks)
         && sections.equals(other.sections)
+        && kind == other.kind
+        && Objects.equals(common, other.common)
         && vocabularies.equals(other.vocabularies);
   }
 

@@ -26,6 +26,7 @@ import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.AddressSet;
@@ -167,6 +168,21 @@ class EveryEditTest {
     EDITS.put(new Edit.PutFeed(feed("watched", "2")), "feed watched");
     EDITS.put(new Edit.PutFeed(feed("another", "1")), "feed another");
     EDITS.put(new Edit.DeleteFeed("Watched"), "feed watched");
+    EDITS.put(
+        new Edit.PutCommon(
+            new CommonRules(
+                "all",
+                1,
+                List.of(new Section("h", "H", List.of(rule("h1")))),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                null)),
+        "common rules, rule h1, section h");
     EDITS.put(
         new Edit.Restore(
             "revision 1",

@@ -13,12 +13,15 @@ import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rate;
 import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.RulebaseKind;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceObject;
 import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.rulebase.CommonRules;
+import dev.ironsieve.core.rulebase.OwnParts;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.IntSet;
 import java.time.LocalDate;
@@ -33,19 +36,22 @@ public final class FromModel {
   private FromModel() {}
 
   public static RulebaseDocument rulebase(Rulebase rulebase) {
+    OwnParts own = rulebase.own();
     return new RulebaseDocument(
         RulebaseDocument.VERSION,
         rulebase.name(),
-        rulebase.zones().stream().map(FromModel::zone).toList(),
-        rulebase.addresses().stream().map(FromModel::address).toList(),
-        rulebase.services().stream().map(FromModel::service).toList(),
-        some(terms(rulebase, ObjectKind.HOST_LIST)),
-        some(terms(rulebase, ObjectKind.SCHEDULE)),
-        some(terms(rulebase, ObjectKind.DEVICE_STATE)),
+        rulebase.kind() == RulebaseKind.TRAFFIC ? null : rulebase.kind().word(),
+        rulebase.common().map(FromModel::common).orElse(null),
+        own.zones().stream().map(FromModel::zone).toList(),
+        own.addresses().stream().map(FromModel::address).toList(),
+        own.services().stream().map(FromModel::service).toList(),
+        some(terms(own.termObjects(), ObjectKind.HOST_LIST)),
+        some(terms(own.termObjects(), ObjectKind.SCHEDULE)),
+        some(terms(own.termObjects(), ObjectKind.DEVICE_STATE)),
         some(rulebase.pinned().stream().map(FromModel::vocabulary).toList()),
         some(rulebase.feeds().stream().map(FromModel::feed).toList()),
-        some(rulebase.gatewaySettings().ratePlans().stream().map(FromModel::ratePlan).toList()),
-        some(rulebase.gatewaySettings().notices().stream().map(FromModel::notice).toList()),
+        some(own.ratePlans().stream().map(FromModel::ratePlan).toList()),
+        some(own.notices().stream().map(FromModel::notice).toList()),
         text(rulebase.gatewaySettings().lineCapacity()),
         rulebase.gatewaySettings().timeZone().equals(GatewaySettings.UTC)
             ? null
@@ -54,7 +60,25 @@ public final class FromModel {
             ? null
             : breadth(rulebase.gatewaySettings().breadth()),
         some(rulebase.checks().stream().map(FromModel::check).toList()),
-        rulebase.sections().stream().map(FromModel::section).toList());
+        own.sections().stream().map(FromModel::section).toList());
+  }
+
+  /** What a rulebase has from a common rulebase. */
+  public static CommonDocument common(CommonRules common) {
+    return new CommonDocument(
+        common.rulebase(),
+        common.revision(),
+        some(common.head().stream().map(FromModel::section).toList()),
+        some(common.tail().stream().map(FromModel::section).toList()),
+        some(common.zones().stream().map(FromModel::zone).toList()),
+        some(common.addresses().stream().map(FromModel::address).toList()),
+        some(common.services().stream().map(FromModel::service).toList()),
+        some(terms(common.termObjects(), ObjectKind.HOST_LIST)),
+        some(terms(common.termObjects(), ObjectKind.SCHEDULE)),
+        some(terms(common.termObjects(), ObjectKind.DEVICE_STATE)),
+        some(common.ratePlans().stream().map(FromModel::ratePlan).toList()),
+        some(common.notices().stream().map(FromModel::notice).toList()),
+        common.above() == null ? null : common(common.above()));
   }
 
   public static BreadthDocument breadth(Breadth breadth) {
@@ -104,7 +128,10 @@ public final class FromModel {
 
   public static SectionDocument section(Section section) {
     return new SectionDocument(
-        section.id(), section.name(), section.rules().stream().map(FromModel::rule).toList());
+        section.id(),
+        section.name(),
+        section.rules().stream().map(FromModel::rule).toList(),
+        section.tail() ? true : null);
   }
 
   public static RuleDocument rule(Rule rule) {
@@ -197,7 +224,11 @@ public final class FromModel {
 
   /** The host lists, or the schedules. */
   public static List<ObjectDocument> terms(Rulebase rulebase, ObjectKind kind) {
-    return rulebase.termObjects(kind).stream().map(FromModel::terms).toList();
+    return terms(rulebase.termObjects(), kind);
+  }
+
+  private static List<ObjectDocument> terms(List<TermObject> objects, ObjectKind kind) {
+    return objects.stream().filter(object -> object.kind() == kind).map(FromModel::terms).toList();
   }
 
   public static ObjectDocument service(ServiceObject object) {

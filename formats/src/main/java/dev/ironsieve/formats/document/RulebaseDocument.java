@@ -6,6 +6,8 @@ import java.util.List;
  * A whole rulebase.
  *
  * @param ironSieve version of the format, 1
+ * @param kind {@code traffic}, {@code common} or {@code services}; traffic if left out
+ * @param common what is from a common rulebase, besides the other members; nothing if left out
  * @param hostLists named sets of hosts
  * @param schedules named sets of times
  * @param deviceStates named sets of devices
@@ -22,6 +24,8 @@ import java.util.List;
 public record RulebaseDocument(
     Integer ironSieve,
     String name,
+    String kind,
+    CommonDocument common,
     List<ObjectDocument> zones,
     List<ObjectDocument> addresses,
     List<ObjectDocument> services,
@@ -39,4 +43,31 @@ public record RulebaseDocument(
     List<SectionDocument> sections) {
   /** The version of the format that this reads and writes. */
   public static final int VERSION = 1;
+
+  /** With other vocabularies and feeds, and under a common rulebase or none. */
+  public RulebaseDocument with(
+      List<VocabularyDocument> otherVocabularies,
+      List<FeedDocument> otherFeeds,
+      CommonDocument otherCommon) {
+    return new RulebaseDocument(
+        ironSieve,
+        name,
+        kind,
+        otherCommon,
+        zones,
+        addresses,
+        services,
+        hostLists,
+        schedules,
+        deviceStates,
+        otherVocabularies,
+        otherFeeds,
+        ratePlans,
+        notices,
+        lineCapacity,
+        timeZone,
+        tooBroad,
+        checks,
+        sections);
+  }
 }

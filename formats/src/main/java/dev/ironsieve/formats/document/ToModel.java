@@ -18,6 +18,7 @@ import dev.ironsieve.core.model.Ownership;
 import dev.ironsieve.core.model.Rate;
 import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.RulebaseKind;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
@@ -30,7 +31,9 @@ import dev.ironsieve.core.model.Validity;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.core.rulebase.Rulebase;
+import dev.ironsieve.core.rulebase.RulebaseBuilder;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
@@ -67,16 +70,8 @@ public final class ToModel {
     List<Zone> zones = each(document.zones(), "$.zones", ToModel::zone);
     List<AddressObject> addresses = each(document.addresses(), "$.addresses", ToModel::address);
     List<ServiceObject> services = each(document.services(), "$.services", ToModel::service);
-    List<TermObject> termObjects = new ArrayList<>();
-    termObjects.addAll(
-        each(document.hostLists(), "$.hostLists", (o, at) -> terms(ObjectKind.HOST_LIST, o, at)));
-    termObjects.addAll(
-        each(document.schedules(), "$.schedules", (o, at) -> terms(ObjectKind.SCHEDULE, o, at)));
-    termObjects.addAll(
-        each(
-            document.deviceStates(),
-            "$.deviceStates",
-            (o, at) -> terms(ObjectKind.DEVICE_STATE, o, at)));
+    List<TermObject> termObjects =
+        termObjects(document.hostLists(), document.schedules(), document.deviceStates(), "$");
     List<Vocabulary> vocabularies =
         each(document.vocabularies(), "$.vocabularies", ToModel::vocabulary);
     List<Feed> feeds = each(document.feeds(), "$.feeds", ToModel::feed);
@@ -90,11 +85,13 @@ public final class ToModel {
                 : timeZone(document.timeZone(), "$.timeZone"),
             breadth(document.tooBroad(), "$.tooBroad"));
     List<SavedCheck> checks = each(document.checks(), "$.checks", ToModel::check);
-    List<Section> sections = new ArrayList<>();
-    List<SectionDocument> given = document.sections() == null ? List.of() : document.sections();
-    for (int i = 0; i < given.size(); i++) {
-      sections.add(section(present(given.get(i), "$.sections[" + i + "]"), i));
-    }
+    CommonRules common =
+        document.common() == null ? null : common(document.common(), "$.common", 1);
+    RulebaseKind kind =
+        document.kind() == null
+            ? RulebaseKind.TRAFFIC
+            : Checked.at("$.kind", () -> RulebaseKind.of(document.kind()));
+    List<Section> sections = sections(document.sections(), "$.sections", false);
     if (sections.isEmpty()) {
       sections = Rulebase.empty("empty").sections();
     }
@@ -102,17 +99,20 @@ public final class ToModel {
     return Checked.at(
         "$",
         () ->
-            new Rulebase(
-                    document.name(),
-                    zones,
-                    addresses,
-                    services,
-                    termObjects,
-                    vocabularies,
-                    feeds,
-                    gatewaySettings,
-                    all)
-                .withChecks(checks));
+            new RulebaseBuilder()
+                .name(document.name())
+                .kind(kind)
+                .zones(zones)
+                .addresses(addresses)
+                .services(services)
+                .termObjects(termObjects)
+                .pinned(vocabularies)
+                .feeds(feeds)
+                .gatewaySettings(gatewaySettings)
+                .checks(checks)
+                .sections(all)
+                .under(common)
+                .build());
   }
 
   public static SavedCheck check(CheckDocument document, String path) {
@@ -301,8 +301,83 @@ public final class ToModel {
     return out;
   }
 
-  private static Section section(SectionDocument document, int number) {
-    String path = "$.sections[" + number + "]";
+  /** Host lists, schedules and device states. */
+  private static List<TermObject> termObjects(
+      List<ObjectDocument> hostLists,
+      List<ObjectDocument> schedules,
+      List<ObjectDocument> deviceStates,
+      String path) {
+    List<TermObject> out = new ArrayList<>();
+    out.addAll(each(hostLists, path + ".hostLists", (o, at) -> terms(ObjectKind.HOST_LIST, o, at)));
+    out.addAll(each(schedules, path + ".schedules", (o, at) -> terms(ObjectKind.SCHEDULE, o, at)));
+    out.addAll(
+        each(
+            deviceStates,
+            path + ".deviceStates",
+            (o, at) -> terms(ObjectKind.DEVICE_STATE, o, at)));
+    return out;
+  }
+
+  /**
+   * What a rulebase has from a common rulebase.
+   *
+   * @param level of the common rulebase, from 1 for the nearest
+   */
+  private static CommonRules common(CommonDocument document, String path, int level) {
+    if (document.revision() == null || document.revision() < 1) {
+      throw new InvalidDocument(path + ".revision", "1 or more", document.revision() + "");
+    }
+    if (level > CommonRules.MAX_LEVELS) {
+      throw new InvalidDocument(path, "at most " + CommonRules.MAX_LEVELS + " levels", "more");
+    }
+    List<Section> head = sections(document.head(), path + ".head", false);
+    List<Section> tail = sections(document.tail(), path + ".tail", true);
+    List<Zone> zones = each(document.zones(), path + ".zones", ToModel::zone);
+    List<AddressObject> addresses =
+        each(document.addresses(), path + ".addresses", ToModel::address);
+    List<ServiceObject> services = each(document.services(), path + ".services", ToModel::service);
+    List<TermObject> termObjects =
+        termObjects(document.hostLists(), document.schedules(), document.deviceStates(), path);
+    List<RatePlan> ratePlans = each(document.ratePlans(), path + ".ratePlans", ToModel::ratePlan);
+    List<Notice> notices = each(document.notices(), path + ".notices", ToModel::notice);
+    CommonRules above =
+        document.common() == null ? null : common(document.common(), path + ".common", level + 1);
+    return Checked.at(
+        path,
+        () ->
+            new CommonRules(
+                document.rulebase(),
+                document.revision(),
+                head,
+                tail,
+                zones,
+                addresses,
+                services,
+                termObjects,
+                ratePlans,
+                notices,
+                above));
+  }
+
+  /** What a rulebase has from a common rulebase. */
+  public static CommonRules common(CommonDocument document, String path) {
+    return common(document, path, 1);
+  }
+
+  /**
+   * @param tail whether all of them are tail sections
+   */
+  private static List<Section> sections(List<SectionDocument> given, String path, boolean tail) {
+    List<Section> out = new ArrayList<>();
+    for (int i = 0; given != null && i < given.size(); i++) {
+      String at = path + "[" + i + "]";
+      Section section = section(present(given.get(i), at), at, i);
+      out.add(tail ? new Section(section.id(), section.name(), section.rules(), true) : section);
+    }
+    return out;
+  }
+
+  private static Section section(SectionDocument document, String path, int number) {
     List<Rule> rules = new ArrayList<>();
     List<RuleDocument> given = document.rules() == null ? List.of() : document.rules();
     for (int i = 0; i < given.size(); i++) {
@@ -311,7 +386,8 @@ public final class ToModel {
       rules.add(rule(rule, rulePath, "s" + (number + 1) + "r" + (i + 1)));
     }
     String id = document.id() == null ? "s" + (number + 1) : document.id();
-    return Checked.at(path, () -> new Section(id, document.name(), rules));
+    boolean tail = Boolean.TRUE.equals(document.tail());
+    return Checked.at(path, () -> new Section(id, document.name(), rules, tail));
   }
 
   /** A rule that has to bring its own id. */

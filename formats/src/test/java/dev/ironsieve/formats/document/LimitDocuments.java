@@ -159,11 +159,11 @@ public final class LimitDocuments {
   private static RulebaseDocument sections(int n) {
     List<SectionDocument> sections =
         IntStream.range(0, n)
-            .mapToObj(i -> new SectionDocument("s" + i, "S", List.<RuleDocument>of()))
+            .mapToObj(i -> new SectionDocument("s" + i, "S", List.<RuleDocument>of(), null))
             .toList();
     return new RulebaseDocument(
         1, "Limits", null, null, null, null, null, null, null, null, null, null, null, null, null,
-        null, sections);
+        null, null, null, sections);
   }
 
   private static RulebaseDocument document(
@@ -185,6 +185,8 @@ public final class LimitDocuments {
     return new RulebaseDocument(
         1,
         "Limits",
+        null,
+        null,
         zones,
         addresses,
         services,
@@ -199,7 +201,7 @@ public final class LimitDocuments {
         null,
         null,
         checks,
-        List.of(new SectionDocument("s", "S", rules)));
+        List.of(new SectionDocument("s", "S", rules, null)));
   }
 
   private static RuleDocument asking(String id, CriterionDocument services) {

@@ -8,6 +8,13 @@ import com.networknt.schema.InputFormat;
 import com.networknt.schema.JsonSchema;
 import com.networknt.schema.JsonSchemaFactory;
 import com.networknt.schema.SpecVersion;
+import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.RulebaseKind;
+import dev.ironsieve.core.model.Section;
+import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.rulebase.CommonRules;
+import dev.ironsieve.core.rulebase.Rulebase;
+import dev.ironsieve.core.rulebase.RulebaseBuilder;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;
@@ -15,6 +22,9 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -37,6 +47,49 @@ class SchemaTest {
       String json = Json.write(FromModel.rulebase(new SmallWorld(seed, seed % 2 == 0).rulebase(9)));
       assertThat(schema.validate(json, InputFormat.JSON)).as("seed " + seed).isEmpty();
     }
+  }
+
+  @Test
+  void commonRulesComeBackTheSame() {
+    Rulebase top = common("top", new SmallWorld(1, false).rulebase(3));
+    Rulebase middle =
+        common("middle", new SmallWorld(2, false).rulebase(3)).under(CommonRules.of(top, 1));
+    Rulebase base =
+        new SmallWorld(3, false)
+            .rulebase(3)
+            .with(List.of(), List.of(), List.of(), section("s", 3))
+            .under(CommonRules.of(middle, 7));
+    for (Rulebase one : List.of(middle, base)) {
+      String json = Json.write(FromModel.rulebase(one));
+      assertThat(schema.validate(json, InputFormat.JSON)).isEmpty();
+      byte[] bytes = json.getBytes(StandardCharsets.UTF_8);
+      Rulebase read = ToModel.rulebase(Json.read(bytes, RulebaseDocument.class));
+      assertThat(read).isEqualTo(one);
+      assertThat(read.own().sections()).isEqualTo(one.own().sections());
+    }
+    assertThat(base.sections()).hasSize(5);
+  }
+
+  private static Rulebase common(String name, Rulebase objects) {
+    List<Section> sections = new ArrayList<>(section(name + "-head", 1));
+    Section tail = section(name + "-tail", 1).getFirst();
+    sections.add(new Section(tail.id(), tail.name(), tail.rules(), true));
+    return new RulebaseBuilder()
+        .name(name)
+        .kind(RulebaseKind.COMMON)
+        .zones(name.equals("top") ? objects.zones() : List.of())
+        .sections(sections)
+        .build();
+  }
+
+  private static List<Section> section(String id, int rules) {
+    return List.of(
+        new Section(
+            id,
+            id,
+            IntStream.range(0, rules)
+                .mapToObj(i -> Rule.matchingAll(id + i, id + i, Verdict.ALLOW))
+                .toList()));
   }
 
   @Test

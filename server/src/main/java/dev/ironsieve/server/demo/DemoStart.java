@@ -100,23 +100,6 @@ public class DemoStart {
     vocabularies.add(FromModel.vocabulary(people));
     vocabularies.add(FromModel.vocabulary(catalogue.vocabulary()));
     return ToModel.rulebase(
-        new RulebaseDocument(
-            own.ironSieve(),
-            own.name(),
-            own.zones(),
-            own.addresses(),
-            own.services(),
-            own.hostLists(),
-            own.schedules(),
-            own.deviceStates(),
-            vocabularies,
-            lists.stream().map(FromModel::feed).toList(),
-            own.ratePlans(),
-            own.notices(),
-            own.lineCapacity(),
-            own.timeZone(),
-            own.tooBroad(),
-            own.checks(),
-            own.sections()));
+        own.with(vocabularies, lists.stream().map(FromModel::feed).toList(), null));
   }
 }

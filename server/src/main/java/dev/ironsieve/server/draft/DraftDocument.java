@@ -20,12 +20,19 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param tooBroad the settings of the finding <i>too broad</i>
  * @param checks connections with an expected verdict, which run after every change
  * @param editions the pinned edition of each vocabulary, by coordinate
+ * @param kind of the rulebase
+ * @param common what it has from a common rulebase; left out if it has nothing
  * @param changes the number of changes since the revision
  * @param analysisMillis time of the last analysis, in milliseconds
  */
 public record DraftDocument(
     @Schema(required = true) long id,
     @Schema(required = true) String name,
+    @Schema(
+            required = true,
+            enumeration = {"traffic", "common", "services"})
+        String kind,
+    CommonParts common,
     @Schema(required = true) int revision,
     @Schema(required = true) long version,
     @Schema(required = true) int changes,

@@ -21,7 +21,6 @@ import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.text.TermCompletion;
 import dev.ironsieve.formats.document.FromModel;
-import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.server.question.QuestionPool;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.ArrayList;
@@ -87,28 +86,29 @@ public class DraftQuestions {
         .rules()
         .forEach(rule -> standings.put(rule.id(), StandingDocument.of(rule.id(), analysis)));
     Rulebase base = state.rulebase();
-    RulebaseDocument rulebase = FromModel.rulebase(base);
     return new DraftDocument(
         draft.id(),
         draft.name(),
+        base.kind().word(),
+        CommonParts.of(base).orElse(null),
         draft.revision(),
         state.version(),
         state.changes(),
-        rulebase.zones(),
-        rulebase.addresses(),
-        rulebase.services(),
+        base.zones().stream().map(FromModel::zone).toList(),
+        base.addresses().stream().map(FromModel::address).toList(),
+        base.services().stream().map(FromModel::service).toList(),
         FromModel.terms(base, ObjectKind.HOST_LIST),
         FromModel.terms(base, ObjectKind.SCHEDULE),
         FromModel.terms(base, ObjectKind.DEVICE_STATE),
-        Objects.requireNonNullElse(rulebase.ratePlans(), List.of()),
-        Objects.requireNonNullElse(rulebase.notices(), List.of()),
-        rulebase.lineCapacity(),
+        base.gatewaySettings().ratePlans().stream().map(FromModel::ratePlan).toList(),
+        base.gatewaySettings().notices().stream().map(FromModel::notice).toList(),
+        Objects.toString(base.gatewaySettings().lineCapacity(), null),
         base.gatewaySettings().timeZone().getId(),
         FromModel.breadth(base.gatewaySettings().breadth()),
-        Objects.requireNonNullElse(rulebase.checks(), List.of()),
+        base.checks().stream().map(FromModel::check).toList(),
         LiveDraft.editions(base),
         base.feeds().stream().map(PinnedFeed::of).toList(),
-        rulebase.sections(),
+        base.sections().stream().map(FromModel::section).toList(),
         standings,
         state.analysisMillis());
   }

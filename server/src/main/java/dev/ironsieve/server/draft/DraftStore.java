@@ -190,6 +190,31 @@ final class DraftStore {
         revision);
   }
 
+  /** Every edit since a revision that is in force, the oldest first. */
+  static List<Change> inForce(Sql sql, long rulebase, int revision) throws SQLException {
+    return sql.list(
+        CHANGES
+            + " where c.rulebase_id = ? and c.base_revision = ? and c.kind = 'edit' and not"
+            + UNDONE
+            + " order by c.version",
+        DraftStore::readChange,
+        rulebase,
+        revision);
+  }
+
+  /**
+   * Keeps which common rulebase a draft is below.
+   *
+   * @param name of the common rulebase, or null for none
+   */
+  static void setCommon(Sql sql, long rulebase, String name) throws SQLException {
+    sql.change(
+        "update draft set common_id = (select id from rulebase where lower(name) = lower(?)"
+            + " and kind = 'common') where rulebase_id = ?",
+        name,
+        rulebase);
+  }
+
   /** The account's edit that it undid last, unless it has made another edit since. */
   static Optional<Change> toRedo(Sql sql, long rulebase, int revision, long account)
       throws SQLException {

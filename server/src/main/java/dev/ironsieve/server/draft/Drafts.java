@@ -2,17 +2,21 @@ package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.InvalidModel;
+import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.server.account.Account;
 import dev.ironsieve.server.jdbc.Database;
+import dev.ironsieve.server.jdbc.Sql;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
+import java.sql.SQLException;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
+import java.util.List;
 import java.util.Optional;
-import java.util.function.ToIntFunction;
+import java.util.function.Supplier;
 import java.util.regex.Pattern;
 
 /**
@@ -63,24 +67,81 @@ public class Drafts {
   }
 
   /**
-   * Makes a revision of a draft, while edits of it wait. Then the draft is loaded anew, on that
-   * revision.
+   * Makes revisions of drafts, while edits of them wait. Then the drafts are loaded anew, on those
+   * revisions.
    *
-   * @param work stores the revision, or throws, which leaves the draft as it is
-   * @return its number
+   * @param ids of the rulebases, each once
+   * @param work stores the revisions, or throws, which leaves the drafts as they are
    */
-  public int publishing(long id, ToIntFunction<DraftState> work) {
-    int revision =
-        live.editing(
-            id,
-            draft -> {
-              int number = work.applyAsInt(DraftState.of(draft));
-              live.drop(id);
-              return number;
-            });
-    events.published(id, revision);
-    publications.published(id);
-    return revision;
+  public <T> T publishing(List<Long> ids, Supplier<T> work) {
+    T result = editing(ids.stream().sorted().toList(), work);
+    for (long id : ids) {
+      events.published(id, live.get(id).revision());
+      publications.published(id);
+    }
+    return result;
+  }
+
+  /** Locks drafts in the order of their ids, as everybody does, and works on them. */
+  private <T> T editing(List<Long> ids, Supplier<T> work) {
+    if (ids.isEmpty()) {
+      return work.get();
+    }
+    return live.editing(
+        ids.getFirst(),
+        draft -> {
+          try {
+            return editing(ids.subList(1, ids.size()), work);
+          } finally {
+            live.drop(draft.id());
+          }
+        });
+  }
+
+  /**
+   * Puts the edits of a draft that are in force onto its next revision, each as an edit of its own
+   * account; if they no longer give the wanted state one by one, one edit gives it.
+   *
+   * @param next number of the revision, which is stored in the same transaction
+   * @param inForce what the revision contains
+   * @param wanted the draft afterwards
+   * @param account id of who publishes
+   */
+  public void rebase(Sql sql, long id, int next, Rulebase inForce, Rulebase wanted, long account)
+      throws SQLException {
+    LiveDraft draft = live.get(id);
+    List<DraftStore.Change> before = DraftStore.inForce(sql, id, draft.revision());
+    long version = draft.state().version();
+    add(sql, id, next, RebasedChanges.of(before, version, inForce, wanted, account), wanted);
+  }
+
+  /**
+   * Puts a draft, which keeps its revision, below newer common rules.
+   *
+   * @param wanted the draft afterwards
+   * @param account id of who publishes them
+   */
+  public void adopt(Sql sql, long id, Rulebase wanted, long account) throws SQLException {
+    LiveDraft draft = live.get(id);
+    LiveDraft.State now = draft.state();
+    add(
+        sql,
+        id,
+        draft.revision(),
+        RebasedChanges.of(List.of(), now.version(), now.rulebase(), wanted, account),
+        wanted);
+  }
+
+  private static void add(
+      Sql sql, long id, int revision, List<DraftStore.Change> changes, Rulebase wanted)
+      throws SQLException {
+    for (DraftStore.Change change : changes) {
+      if (!DraftStore.advance(sql, id, change.version() - 1)) {
+        throw new Refusal.WrongState("The draft was changed elsewhere at the same moment.");
+      }
+      DraftStore.add(sql, id, revision, change);
+    }
+    DraftStore.setCommon(sql, id, commonName(wanted));
   }
 
   /**
@@ -257,6 +318,9 @@ public class Drafts {
                 boolean ours = DraftStore.advance(sql, draft.id(), before.version());
                 if (ours) {
                   DraftStore.add(sql, draft.id(), draft.revision(), change);
+                  if (!after.common().equals(before.rulebase().common())) {
+                    DraftStore.setCommon(sql, draft.id(), commonName(after));
+                  }
                 }
                 return ours;
               });
@@ -277,14 +341,23 @@ public class Drafts {
         DraftHistory.document(
             change,
             null,
-            edit instanceof Edit.Restore ? null : analysed.standings(), // all: let them be fetched
+            isWhole(edit) ? null : analysed.standings(), // all: let them be fetched
             analysed.millis());
     events.changed(draft.id(), told);
     return told;
   }
 
+  /** Whether views fetch the draft anew after an edit. */
+  private static boolean isWhole(Edit edit) {
+    return edit instanceof Edit.Restore || edit instanceof Edit.PutCommon;
+  }
+
+  private static String commonName(Rulebase rulebase) {
+    return rulebase.common().map(CommonRules::rulebase).orElse(null);
+  }
+
   /** The document of an edit, which is known to read back. */
-  private static String readable(Edit edit) {
+  static String readable(Edit edit) {
     String json = Json.write(EditDocuments.write(edit));
     try {
       LiveDraft.edit(json);

@@ -3,6 +3,7 @@ package dev.ironsieve.server.draft;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.ironsieve.formats.document.BreadthDocument;
 import dev.ironsieve.formats.document.CheckDocument;
+import dev.ironsieve.formats.document.CommonDocument;
 import dev.ironsieve.formats.document.FeedDocument;
 import dev.ironsieve.formats.document.NoticeDocument;
 import dev.ironsieve.formats.document.ObjectDocument;
@@ -17,7 +18,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * One edit of a draft. Its members follow from its kind:
  *
  * <pre>
- *   insertRules    rules, place          insertSection  id, name, before (none: at the end)
+ *   insertRules    rules, place          insertSection  id, name, before (none: at the end), tail
  *   replaceRules   rules                 renameSection  id, name
  *   deleteRules    ids                   deleteSection  id
  *   moveRules      ids, place            putZone, putAddress, putService
@@ -35,6 +36,8 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *                                        deleteVocabulary  name (of the coordinate)
  *                                        putFeed        feed (in events: pinned)
  *                                        deleteFeed     name
+ *                                        putCommon      common (none: removes it; in events:
+ *                                                       without its parts)
  *                                        restore        name, rulebase (not in events)
  * </pre>
  *
@@ -70,6 +73,7 @@ public record EditDocument(
               "deleteVocabulary",
               "putFeed",
               "deleteFeed",
+              "putCommon",
               "restore",
               "batch"
             })
@@ -80,6 +84,7 @@ public record EditDocument(
     String id,
     String name,
     String before,
+    Boolean tail,
     ObjectDocument object,
     String replaces,
     @Schema(
@@ -102,6 +107,7 @@ public record EditDocument(
     String capacity,
     BreadthDocument tooBroad,
     CheckDocument check,
+    CommonDocument common,
     RulebaseDocument rulebase,
     List<EditDocument> edits) {
 
@@ -118,6 +124,7 @@ public record EditDocument(
     String id;
     String name;
     String before;
+    Boolean tail;
     ObjectDocument object;
     String replaces;
     String objectKind;
@@ -129,6 +136,7 @@ public record EditDocument(
     String capacity;
     BreadthDocument tooBroad;
     CheckDocument check;
+    CommonDocument common;
     RulebaseDocument rulebase;
     List<EditDocument> edits;
 
@@ -145,6 +153,7 @@ public record EditDocument(
           id,
           name,
           before,
+          tail,
           object,
           replaces,
           objectKind,
@@ -156,6 +165,7 @@ public record EditDocument(
           capacity,
           tooBroad,
           check,
+          common,
           rulebase,
           edits);
     }

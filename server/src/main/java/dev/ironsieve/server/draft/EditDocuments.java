@@ -5,7 +5,9 @@ import dev.ironsieve.core.edit.Place;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.formats.InvalidDocument;
+import dev.ironsieve.formats.document.CommonDocument;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.ObjectDocument;
 import dev.ironsieve.formats.document.RuleDocument;
@@ -42,7 +44,10 @@ final class EditDocuments {
       case "moveRules" -> new Edit.MoveRules(ids(d, path), place(d, path));
       case "insertSection" ->
           new Edit.InsertSection(
-              required(d.id(), path + ".id"), required(d.name(), path + ".name"), d.before());
+              required(d.id(), path + ".id"),
+              required(d.name(), path + ".name"),
+              d.before(),
+              Boolean.TRUE.equals(d.tail()));
       case "renameSection" ->
           new Edit.RenameSection(
               required(d.id(), path + ".id"), required(d.name(), path + ".name"));
@@ -87,6 +92,9 @@ final class EditDocuments {
       case "putFeed" ->
           new Edit.PutFeed(ToModel.feed(required(d.feed(), path + ".feed"), path + ".feed"));
       case "deleteFeed" -> new Edit.DeleteFeed(required(d.name(), path + ".name"));
+      case "putCommon" ->
+          new Edit.PutCommon(
+              d.common() == null ? null : ToModel.common(d.common(), path + ".common"));
       case "restore" ->
           new Edit.Restore(
               required(d.name(), path + ".name"),
@@ -200,6 +208,7 @@ final class EditDocuments {
         to.id = e.id();
         to.name = e.name();
         to.before = e.before();
+        to.tail = e.tail() ? true : null;
       }
       case Edit.RenameSection e -> {
         to.id = e.id();
@@ -242,6 +251,7 @@ final class EditDocuments {
         to.pinned = whole ? null : PinnedFeed.of(e.feed());
       }
       case Edit.DeleteFeed e -> to.name = e.name();
+      case Edit.PutCommon e -> to.common = e.common() == null ? null : common(e.common(), whole);
       case Edit.Restore e -> {
         to.name = e.state();
         to.rulebase = whole ? FromModel.rulebase(e.rulebase()) : null;
@@ -249,6 +259,12 @@ final class EditDocuments {
       case Edit.Batch e -> to.edits = e.edits().stream().map(part -> write(part, whole)).toList();
     }
     return to.build();
+  }
+
+  private static CommonDocument common(CommonRules common, boolean whole) {
+    return whole
+        ? FromModel.common(common)
+        : CommonDocument.named(common.rulebase(), common.revision());
   }
 
   /** Kinds are called as the records are, which must therefore keep their names. */

@@ -41,6 +41,9 @@ public class OfferedEditions {
           throw notOffered(put.vocabulary().edition());
         }
       }
+      case Edit.PutCommon put ->
+          throw new Refusal.Invalid(
+              "$.edit.kind", "another kind: choose a common rulebase instead", "putCommon");
       case Edit.Restore restore ->
           throw new Refusal.Invalid(
               "$.edit.kind",

@@ -26,7 +26,7 @@ public record StandingDocument(
     String witness,
     @Schema(required = true) List<FindingDocument> findings) {
 
-  static StandingDocument of(String rule, LiveAnalysis analysis) {
+  public static StandingDocument of(String rule, LiveAnalysis analysis) {
     Standing standing = analysis.standing(rule);
     Reach reach = analysis.reach(rule);
     return new StandingDocument(

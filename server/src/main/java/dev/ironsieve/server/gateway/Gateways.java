@@ -1,6 +1,7 @@
 package dev.ironsieve.server.gateway;
 
 import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.RulebaseKind;
 import dev.ironsieve.formats.Digest;
 import dev.ironsieve.server.audit.AuditAction;
 import dev.ironsieve.server.audit.AuditTrail;
@@ -66,7 +67,10 @@ public class Gateways {
    */
   public EnrolmentToken add(long rulebase, String name, Long account) {
     String checked = Names.checkTitle("gateway", name);
-    drafts.state(rulebase);
+    if (drafts.rulebase(rulebase).kind() == RulebaseKind.COMMON) {
+      throw new Refusal.WrongState(
+          "No gateway follows a common rulebase. Add it to a rulebase below.");
+    }
     String token = secret();
     long id =
         database

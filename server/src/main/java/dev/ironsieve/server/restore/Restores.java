@@ -57,8 +57,7 @@ class Restores {
   }
 
   private static Optional<Edit> whole(String said, Rulebase wanted, Rulebase now) {
-    return wanted.named(now.name()).equals(now)
-        ? Optional.empty()
-        : Optional.of(new Edit.Restore(said, wanted));
+    Edit edit = new Edit.Restore(said, wanted);
+    return edit.inverse(now).map(inverse -> edit);
   }
 }

@@ -2,6 +2,7 @@ package dev.ironsieve.server.revision;
 
 import dev.ironsieve.server.draft.EditionEffect;
 import dev.ironsieve.server.draft.FindingDocument;
+import java.util.ArrayList;
 import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
@@ -36,6 +37,25 @@ public record ReviewDocument(
     @Schema(required = true) List<ChangedSetting> settings,
     @Schema(required = true) List<ChangedEdition> editions,
     @Schema(required = true) List<Blocker> blockers) {
+
+  /** With another blocker, which is about no rule. */
+  ReviewDocument blockedBy(String kind, String text) {
+    List<Blocker> all = new ArrayList<>(blockers);
+    all.add(new Blocker(kind, text, null));
+    return new ReviewDocument(
+        revision,
+        version,
+        verdicts,
+        recorded,
+        complete,
+        notCompared,
+        checks,
+        newFindings,
+        goneFindings,
+        settings,
+        editions,
+        all);
+  }
 
   /**
    * Connections that get another verdict.
@@ -95,7 +115,7 @@ public record ReviewDocument(
   public record Blocker(
       @Schema(
               required = true,
-              enumeration = {"check", "finding"})
+              enumeration = {"check", "lock-out", "finding", "below"})
           String kind,
       @Schema(required = true) String text,
       String rule) {}

@@ -100,6 +100,13 @@ public class RevisionResource {
     return revisions.review(rulebase);
   }
 
+  /** What a publish of a common draft changes in a rulebase below it. */
+  @GET
+  @Path("/draft/review/below/{other}")
+  public ReviewDocument reviewBelow(long rulebase, long other) {
+    return revisions.reviewBelow(rulebase, other);
+  }
+
   /** Newest first. */
   @GET
   @Path("/revisions")

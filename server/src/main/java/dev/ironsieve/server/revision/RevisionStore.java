@@ -53,6 +53,7 @@ final class RevisionStore {
    * A revision to be added.
    *
    * @param version of the draft that it is made from
+   * @param common name of the common rulebase that it is below, or null
    * @param approver id of who approved it, or null
    */
   record Next(
@@ -60,6 +61,7 @@ final class RevisionStore {
       long version,
       String content,
       byte[] digest,
+      String common,
       long account,
       Long approver,
       String note,
@@ -81,8 +83,9 @@ final class RevisionStore {
     if (number.isPresent()) {
       sql.change(
           "insert into revision (rulebase_id, number, content, digest, created_by,"
-              + " approved_by, note, draft_version, override_reason)"
-              + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+              + " approved_by, note, draft_version, override_reason, common_id)"
+              + " values (?, ?, ?, ?, ?, ?, ?, ?, ?,"
+              + " (select id from rulebase where lower(name) = lower(?) and kind = 'common'))",
           next.rulebase(),
           number.get(),
           next.content(),
@@ -91,7 +94,8 @@ final class RevisionStore {
           next.approver(),
           next.note(),
           next.version(),
-          next.overrideReason());
+          next.overrideReason(),
+          next.common());
       sql.change(
           "update draft set base_revision = ? where rulebase_id = ?",
           number.get(),

@@ -1,6 +1,8 @@
 package dev.ironsieve.server.revision;
 
 import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.RulebaseKind;
+import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Digest;
 import dev.ironsieve.formats.Json;
@@ -15,6 +17,7 @@ import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.question.QuestionPool;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
@@ -26,6 +29,7 @@ class Revisions {
   private final RevisionDocuments documents;
   private final Drafts drafts;
   private final Reviews reviews;
+  private final BelowPublishes belowPublishes;
   private final QuestionPool pool;
   private final AuditTrail trail;
 
@@ -34,12 +38,14 @@ class Revisions {
       RevisionDocuments documents,
       Drafts drafts,
       Reviews reviews,
+      BelowPublishes belowPublishes,
       QuestionPool pool,
       AuditTrail trail) {
     this.database = database;
     this.documents = documents;
     this.drafts = drafts;
     this.reviews = reviews;
+    this.belowPublishes = belowPublishes;
     this.pool = pool;
     this.trail = trail;
   }
@@ -61,9 +67,52 @@ class Revisions {
 
   private ReviewDocument review(DraftState draft, long rulebase) {
     Rulebase inForce = ToModel.rulebase(document(rulebase, draft.revision()));
-    return pool.ask(
-        () ->
-            reviews.review(rulebase, draft.revision(), inForce, draft.version(), draft.rulebase()));
+    String problem = problemBelow(draft, rulebase);
+    ReviewDocument review =
+        pool.ask(
+            () ->
+                reviews.review(
+                    rulebase, draft.revision(), inForce, draft.version(), draft.rulebase()));
+    return problem == null ? review : review.blockedBy("below", problem);
+  }
+
+  /** Why the rules of a common rulebase cannot be put into one below it; null if they can. */
+  private String problemBelow(DraftState draft, long rulebase) {
+    if (draft.rulebase().kind() != RulebaseKind.COMMON) {
+      return null;
+    }
+    try {
+      belowPublishes.targets(rulebase, draft);
+      return null;
+    } catch (Refusal.WrongState e) {
+      return e.getMessage();
+    }
+  }
+
+  /**
+   * What a publish of a common draft changes in a rulebase below it.
+   *
+   * @throws Refusal.NotFound if it is not below
+   */
+  ReviewDocument reviewBelow(long common, long below) {
+    DraftState draft = drafts.state(common);
+    BelowPublishes.Target target =
+        targets(common, draft).stream()
+            .filter(one -> one.below().id() == below)
+            .findFirst()
+            .orElseThrow(() -> new Refusal.NotFound("That rulebase is not below this one."));
+    return pool.ask(() -> review(target, draft.version()));
+  }
+
+  private ReviewDocument review(BelowPublishes.Target target, long version) {
+    return reviews.review(
+        target.below().id(), target.draft().revision(), target.inForce(), version, target.next());
+  }
+
+  private List<BelowPublishes.Target> targets(long rulebase, DraftState draft) {
+    return draft.rulebase().kind() == RulebaseKind.COMMON
+        ? belowPublishes.targets(rulebase, draft)
+        : List.of();
   }
 
   /** A revision against an earlier one. */
@@ -108,6 +157,7 @@ class Revisions {
             request.version(),
             content,
             request.digest(),
+            commonName(draft),
             request.account(),
             approver,
             request.note(),
@@ -131,22 +181,36 @@ class Revisions {
         draft.version(),
         content,
         Digest.of(content),
+        commonName(draft),
         account,
         null,
         note,
         overridden ? reason.strip() : null);
   }
 
+  private static String commonName(DraftState draft) {
+    return draft.rulebase().common().map(CommonRules::rulebase).orElse(null);
+  }
+
   private RevisionSummary release(RevisionStore.Next next) {
+    List<Long> ids = new ArrayList<>(List.of(next.rulebase()));
+    targets(next.rulebase(), drafts.state(next.rulebase()))
+        .forEach(target -> ids.add(target.below().id()));
     int number =
         drafts.publishing(
-            next.rulebase(),
-            draft -> {
+            ids,
+            () -> {
+              DraftState draft = drafts.state(next.rulebase());
               refuseOtherThan(next.version(), draft);
               if (!Arrays.equals(Digest.of(next.content()), next.digest())) {
                 throw new IllegalStateException("the draft is not what was approved");
               }
-              return store(next);
+              List<BelowPublishes.Target> targets = targets(next.rulebase(), draft);
+              if (!targets.stream().allMatch(target -> ids.contains(target.below().id()))) {
+                throw new Refusal.WrongState(
+                    "Another rulebase was put below this one. Review it again.");
+              }
+              return store(next, targets);
             });
     return all(next.rulebase()).stream()
         .filter(one -> one.number() == number)
@@ -159,12 +223,20 @@ class Revisions {
     if (draft.changes() == 0) {
       throw new Refusal.WrongState("The draft has no changes to publish.");
     }
-    int blockers = overridden ? 0 : review(draft, rulebase).blockers().size();
+    List<BelowPublishes.Target> targets = targets(rulebase, draft); // refuses those that do not fit
+    int blockers = overridden ? 0 : blockers(draft, rulebase, targets);
     if (blockers > 0) {
       throw new Refusal.WrongState(
           "%d blockers stop the publish. Remove them, or give a reason to override them."
               .formatted(blockers));
     }
+  }
+
+  private int blockers(DraftState draft, long rulebase, List<BelowPublishes.Target> targets) {
+    return review(draft, rulebase).blockers().size()
+        + targets.stream()
+            .mapToInt(target -> pool.ask(() -> review(target, draft.version())).blockers().size())
+            .sum();
   }
 
   private static void refuseOtherThan(long version, DraftState draft) {
@@ -174,7 +246,7 @@ class Revisions {
     }
   }
 
-  private int store(RevisionStore.Next next) {
+  private int store(RevisionStore.Next next, List<BelowPublishes.Target> targets) {
     return database
         .inTransaction(
             "publishing a draft",
@@ -189,6 +261,7 @@ class Revisions {
                     reason == null ? AuditAction.PUBLISHED : AuditAction.PUBLISHED_OVER_BLOCKERS,
                     RevisionStore.rulebaseName(sql, next.rulebase()) + ", revision " + number.get(),
                     reason == null ? next.note() : reason);
+                belowPublishes.store(sql, targets, next, number.get());
               }
               return number;
             })

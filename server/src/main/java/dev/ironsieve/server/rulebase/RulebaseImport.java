@@ -1,6 +1,8 @@
 package dev.ironsieve.server.rulebase;
 
 import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.RulebaseKind;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.RulebaseDocument;
@@ -26,8 +28,15 @@ class RulebaseImport {
     this.size = size;
   }
 
-  Imported empty(String name, long account) {
-    return store(Rulebase.empty(name), List.of(), account);
+  /**
+   * A rulebase without rules.
+   *
+   * @param kind its word, or null for traffic
+   */
+  Imported empty(String name, String kind, long account) {
+    RulebaseKind known = kind == null ? RulebaseKind.TRAFFIC : RulebaseKind.of(kind);
+    String checked = Names.checkTitle("rulebase", name);
+    return store(Rulebase.empty(checked, known), List.of(), account);
   }
 
   /**

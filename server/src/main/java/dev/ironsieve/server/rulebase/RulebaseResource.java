@@ -36,7 +36,9 @@ public class RulebaseResource {
   @GET
   public List<RulebaseSummary> list() {
     return rulebases.all().stream()
-        .map(row -> new RulebaseSummary(row.id(), row.name(), row.revision()))
+        .map(
+            row ->
+                new RulebaseSummary(row.id(), row.name(), row.kind(), row.common(), row.revision()))
         .toList();
   }
 
@@ -44,7 +46,7 @@ public class RulebaseResource {
   @RolesAllowed(Role.MAY_EDIT)
   public Imported add(NewRulebase body, @Context SecurityIdentity identity) {
     Refusal.requireBody(body);
-    return imports.empty(body.name(), SessionMechanism.account(identity).id());
+    return imports.empty(body.name(), body.kind(), SessionMechanism.account(identity).id());
   }
 
   /** Reads a document: our own, or RFC 8519, which takes {@code name}. */

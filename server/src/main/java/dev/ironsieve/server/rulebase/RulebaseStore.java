@@ -11,33 +11,57 @@ final class RulebaseStore {
 
   static List<StoredRulebase> all(Sql sql) throws SQLException {
     return sql.list(
-        "select b.id, b.name, d.base_revision from rulebase b"
-            + " join draft d on d.rulebase_id = b.id order by b.id",
+        "select b.id, b.name, b.kind, c.name as common, d.base_revision from rulebase b"
+            + " join draft d on d.rulebase_id = b.id"
+            + " left join rulebase c on c.id = d.common_id order by b.id",
         row ->
             new StoredRulebase(
-                row.getLong("id"), row.getString("name"), row.getInt("base_revision")));
+                row.getLong("id"),
+                row.getString("name"),
+                row.getString("kind"),
+                row.getString("common"),
+                row.getInt("base_revision")));
   }
 
+  private static final String COMMON =
+      "(select id from rulebase where lower(name) = lower(?) and kind = 'common')";
+
+  /**
+   * A rulebase to be added.
+   *
+   * @param common name of the common rulebase that it is below, or null
+   * @param account id of who adds it, or null
+   */
+  record New(
+      String name, String kind, String content, byte[] digest, String common, Long account) {}
+
   /** The new rulebase's id, or nothing if there is one of that name. */
-  static Optional<Long> add(Sql sql, String name, String content, byte[] digest, Long account)
-      throws SQLException {
+  static Optional<Long> add(Sql sql, New next) throws SQLException {
     Optional<Long> id =
         sql.first(
-            "insert into rulebase (name, created_by) values (?, ?)"
+            "insert into rulebase (name, kind, created_by) values (?, ?, ?)"
                 + " on conflict do nothing returning id",
             row -> row.getLong("id"),
-            name,
-            account);
+            next.name(),
+            next.kind(),
+            next.account());
     if (id.isPresent()) {
       sql.change(
-          "insert into revision (rulebase_id, number, content, digest, created_by)"
-              + " values (?, 1, ?, ?, ?)",
+          "insert into revision (rulebase_id, number, content, digest, created_by, common_id)"
+              + " values (?, 1, ?, ?, ?, "
+              + COMMON
+              + ")",
           id.get(),
-          content,
-          digest,
-          account);
+          next.content(),
+          next.digest(),
+          next.account(),
+          next.common());
       sql.change(
-          "insert into draft (rulebase_id, base_revision, version) values (?, 1, 0)", id.get());
+          "insert into draft (rulebase_id, base_revision, version, common_id) values (?, 1, 0, "
+              + COMMON
+              + ")",
+          id.get(),
+          next.common());
     }
     return id;
   }

@@ -1,5 +1,6 @@
 package dev.ironsieve.server.rulebase;
 
+import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Digest;
 import dev.ironsieve.formats.Json;
@@ -38,7 +39,16 @@ public class Rulebases {
     return database
         .inTransaction(
             "storing a rulebase",
-            sql -> RulebaseStore.add(sql, rulebase.name(), content, Digest.of(content), account))
+            sql ->
+                RulebaseStore.add(
+                    sql,
+                    new RulebaseStore.New(
+                        rulebase.name(),
+                        rulebase.kind().word(),
+                        content,
+                        Digest.of(content),
+                        rulebase.common().map(CommonRules::rulebase).orElse(null),
+                        account)))
         .orElseThrow(
             () ->
                 new Refusal.WrongState(

@@ -1,4 +1,4 @@
 package dev.ironsieve.server.rulebase;
 
-/** The row of a rulebase, with its newest revision. */
-record StoredRulebase(long id, String name, int revision) {}
+/** A row of the list; {@code common} is null for a rulebase that is not below a common one. */
+record StoredRulebase(long id, String name, String kind, String common, int revision) {}

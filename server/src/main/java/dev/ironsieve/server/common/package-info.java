@@ -1,0 +1,2 @@
+/** Common rulebases, and what their rules do in the rulebases below them. */
+package dev.ironsieve.server.common;

@@ -1,0 +1,69 @@
+import type { Draft, Rule, Section } from '../api/types';
+import { originOf, sectionsOf } from '../draft/applyEdit';
+import { searchText } from '../draft/criteria';
+import { FINDING_WORDS } from '../draft/findings';
+
+/** A row of the list of rules. */
+export type Item =
+  | { type: 'section'; section: Section; count: number; origin: string | undefined }
+  | { type: 'rule'; rule: Rule; number: number; origin: string | undefined }
+  | { type: 'below' }
+  | { type: 'default' };
+
+export interface Items {
+  items: Item[];
+  /** Ids of the rules that are shown, in order. */
+  order: string[];
+  numbers: Map<string, number>;
+  byId: Map<string, Rule>;
+}
+
+/**
+ * The rows of a draft.
+ *
+ * @param filter words that a rule has to contain
+ * @param closed ids of folded sections
+ * @param fresh ids of rules that are shown whatever the filter
+ */
+export function itemsOf(
+  draft: Draft,
+  filter: string,
+  closed: Set<string>,
+  fresh: Set<string>,
+): Items {
+  const items: Item[] = [];
+  const order: string[] = [];
+  const numbers = new Map<string, number>();
+  const byId = new Map<string, Rule>();
+  const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
+  let number = 0;
+  let headsOnly = draft.kind === 'common' && !words.length;
+  for (const section of sectionsOf(draft)) {
+    const origin = originOf(draft, section);
+    if (headsOnly && section.tail) {
+      items.push({ type: 'below' });
+      headsOnly = false;
+    }
+    const inside: Extract<Item, { type: 'rule' }>[] = [];
+    for (const rule of section.rules ?? []) {
+      numbers.set(rule.id, ++number);
+      byId.set(rule.id, rule);
+      const kinds = draft.standings[rule.id]?.findings.map((f) => FINDING_WORDS[f.kind]) ?? [];
+      const text = words.length ? [searchText(rule), ...kinds].join('\n') : '';
+      const off = rule.enabled === false;
+      if (fresh.has(rule.id) || words.every((w) => text.includes(w) || (w === 'disabled' && off))) {
+        inside.push({ type: 'rule', rule, number, origin });
+      }
+    }
+    if (inside.length || !words.length) {
+      items.push({ type: 'section', section, count: section.rules?.length ?? 0, origin });
+      if (words.length || !closed.has(section.id)) {
+        items.push(...inside);
+        order.push(...inside.map((item) => item.rule.id));
+      }
+    }
+  }
+  if (headsOnly) items.push({ type: 'below' });
+  items.push({ type: 'default' });
+  return { items, order, numbers, byId };
+}
