@@ -235,6 +235,8 @@ export const api = {
       signal,
     }),
   revisions: (id: number) => call<RevisionSummary[]>('GET', `/rulebases/${id}/revisions`),
+  revisionRules: (id: number, number: number, signal?: AbortSignal) =>
+    ask<Draft>('Analysis', 'GET', `/rulebases/${id}/revisions/${number}/rules`, { signal }),
   gateways: (id: number) => call<GatewaySummary[]>('GET', `/rulebases/${id}/gateways`),
   addGateway: (id: number, name: string) =>
     call<EnrolmentToken>('POST', `/rulebases/${id}/gateways`, { name }),

@@ -6,6 +6,7 @@ import { SessionContext } from '../shell/session';
 import { SignIn } from './SignIn';
 
 const Workbench = lazy(() => import('./Workbench'));
+const RevisionView = lazy(() => import('./RevisionView'));
 const SetUp = lazy(() => import('./SetUp'));
 const Rulebases = lazy(() => import('./Rulebases'));
 
@@ -47,6 +48,7 @@ export function App() {
       <Suspense>
         <Routes>
           <Route path="/" element={<Rulebases />} />
+          <Route path="/rulebases/:id/revisions/:number" element={<RevisionView />} />
           <Route path="/rulebases/:id/:place" element={<Workbench />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>

@@ -1,15 +1,28 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api } from '../api/client';
-import type { Overview, RulebaseSummary } from '../api/types';
+import type { Overview, RulebaseKind, RulebaseSummary } from '../api/types';
 import { whole } from '../ui/numbers';
+
+/** What a rulebase is for, where it is not traffic through gateways. */
+const KINDS: Partial<Record<RulebaseKind, string>> = {
+  common: 'common rules · ',
+  services: 'services of gateways · ',
+};
 
 const LOOK_AGAIN = 10_000;
 const WIDTH = 168;
 const HEIGHT = 34;
 
 /** What needs attention on one rulebase; each part leads to its page. */
-export function OverviewStrip({ rulebase }: { rulebase: RulebaseSummary }) {
+export function OverviewStrip({
+  rulebase,
+  depth,
+}: {
+  rulebase: RulebaseSummary;
+  /** How many common rulebases stand above it. */
+  depth: number;
+}) {
   const { data, error } = useQuery({
     queryKey: ['overview', rulebase.id],
     queryFn: ({ signal }) => api.overview(rulebase.id, signal),
@@ -18,7 +31,7 @@ export function OverviewStrip({ rulebase }: { rulebase: RulebaseSummary }) {
   const to = (place: string) => `/rulebases/${rulebase.id}/${place}`;
   return (
     <li className="border-t border-line py-4" aria-label={rulebase.name}>
-      <div className="flex items-center gap-8">
+      <div className="flex items-center gap-8" style={{ paddingLeft: depth * 24 }}>
         <div className="min-w-0 flex-1">
           <Link
             to={to('rules')}
@@ -28,6 +41,8 @@ export function OverviewStrip({ rulebase }: { rulebase: RulebaseSummary }) {
             {rulebase.name}
           </Link>
           <p className="text-[12px] text-dim">
+            {KINDS[rulebase.kind]}
+            {rulebase.common && `below ${rulebase.common} · `}
             revision {rulebase.revision}
             {data && data.changes > 0 && (
               <>
@@ -58,13 +73,19 @@ export function OverviewStrip({ rulebase }: { rulebase: RulebaseSummary }) {
               word={`of ${data.checks} checks fail`}
               bad
             />
-            <Part
-              to={to('publish')}
-              count={notInForce(data)}
-              word={`of ${gateways(data)} gateways not up to date`}
-              bad
-            />
-            <Refused to={to('traffic')} overview={data} />
+            {rulebase.kind === 'common' ? (
+              <span className="block w-[296px] shrink-0" />
+            ) : (
+              <>
+                <Part
+                  to={to('publish')}
+                  count={notInForce(data)}
+                  word={`of ${gateways(data)} gateways not up to date`}
+                  bad
+                />
+                <Refused to={to('traffic')} overview={data} />
+              </>
+            )}
           </>
         )}
       </div>

@@ -7,6 +7,7 @@ import { Faults } from '../ui/Faults';
 import { OverviewStrip } from './OverviewStrip';
 import { ImportDialog } from './ImportDialog';
 import { mayEdit, useSession } from '../shell/session';
+import { treeOf } from './tree';
 
 /** The first page: straight to the only rulebase, or what needs attention on each. */
 export default function Rulebases() {
@@ -32,8 +33,8 @@ export default function Rulebases() {
         </p>
       )}
       <ul className="my-4 border-b border-line">
-        {list.data?.map((rulebase) => (
-          <OverviewStrip key={rulebase.id} rulebase={rulebase} />
+        {treeOf(list.data ?? []).map(({ rulebase, depth }) => (
+          <OverviewStrip key={rulebase.id} rulebase={rulebase} depth={depth} />
         ))}
       </ul>
       <div className="flex gap-2">

@@ -8,8 +8,8 @@ export function BelowLine({ below }: { below: Below }) {
   const { rulebases, effects } = below;
   const gateways = gatewaysOf(rulebases);
   return (
-    <div role="row" className="border-y border-line bg-paper py-2 pl-4">
-      <div role="gridcell" className="pl-[98px] text-[12px]">
+    <div role="row" className="flex border-y border-line bg-paper pl-4">
+      <div role="gridcell" className="min-w-0 flex-1 py-2 pl-[98px] text-[12px]">
         {rulebases.length === 0 ? (
           <span className="text-dim">
             The rules of rulebases below stand here. No rulebase is below this one yet: choose it
@@ -43,6 +43,9 @@ export function BelowLine({ below }: { below: Below }) {
             </ul>
           </>
         )}
+      </div>
+      <div role="gridcell" aria-hidden className="w-[150px] shrink-0 self-stretch">
+        <div className="ml-[26px] h-full w-[7px] bg-[repeating-linear-gradient(var(--wall)_0_6px,transparent_6px_10px)]" />
       </div>
     </div>
   );

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
 import { GoBack } from '../restore/GoBack';
@@ -44,6 +45,13 @@ export function Revisions({
                   changes
                 </button>
               )}
+              <Link
+                to={`/rulebases/${id}/revisions/${one.number}`}
+                aria-label={`Open revision ${one.number}`}
+                className="inline-block min-h-[24px] text-[12px] text-accent underline underline-offset-2"
+              >
+                open
+              </Link>
               {mayEdit && (one.number < newest || draft.changes > 0) && (
                 <GoBack
                   draft={draft}

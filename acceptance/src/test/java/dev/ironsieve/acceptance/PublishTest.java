@@ -52,6 +52,25 @@ class PublishTest extends OnTheBench {
   }
 
   @Test
+  void aRevisionIsOpenedToReadWithItsFindings() {
+    bench.focus("h05");
+    bench.press("Delete");
+    assertThat(bench.rule("h05")).hasCount(0);
+    String publishPage = page().url().replaceFirst("/rules.*", "/publish");
+    page().navigate(publishPage);
+    page()
+        .getByLabel("Open revision 1", new Page.GetByLabelOptions().setExact(true))
+        .press("Enter");
+    assertThat(page()).hasURL(Pattern.compile("/revisions/1$"));
+    assertThat(bench.rule("h05")).isVisible();
+    bench.focus("h12");
+    assertThat(page().getByLabel("Rule in focus")).containsText("shadowed");
+    bench.press("Delete");
+    assertThat(bench.rule("h12")).isVisible();
+    checkAxe("revision");
+  }
+
+  @Test
   void theFirstPageShowsWhatNeedsAttention() {
     bench.focus("h05");
     bench.press("Control+/");

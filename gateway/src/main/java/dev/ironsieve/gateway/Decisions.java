@@ -57,21 +57,17 @@ final class Decisions {
    */
   record InForce(int revision, Rulebase rulebase, Matcher matcher, Matcher observing) {
     static InForce of(int revision, Rulebase rulebase) {
+      Rulebase alone = rulebase.withoutOrigins();
       List<Section> sections =
-          rulebase.sections().stream()
-              .map(
-                  section ->
-                      new Section(
-                          section.id(),
-                          section.name(),
-                          section.rules().stream().map(rule -> rule.observeOnly(false)).toList()))
+          alone.sections().stream()
+              .map(s -> s.with(s.rules().stream().map(rule -> rule.observeOnly(false)).toList()))
               .toList();
       boolean any = rulebase.rules().stream().anyMatch(Rule::isObserving);
       return new InForce(
           revision,
           rulebase,
           new Matcher(rulebase),
-          any ? new Matcher(rulebase.withSections(sections)) : null);
+          any ? new Matcher(alone.withSections(sections)) : null);
     }
   }
 

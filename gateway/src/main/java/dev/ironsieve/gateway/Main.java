@@ -3,6 +3,7 @@ package dev.ironsieve.gateway;
 import dev.ironsieve.formats.syslog.DecisionRecord;
 import dev.ironsieve.formats.syslog.SyslogMessage;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -52,7 +53,8 @@ public final class Main implements Callable<Integer> {
 
   @Option(
       names = "--traffic",
-      description = "Decide generated connections: \"demo\", or a JSON file of patterns.")
+      description =
+          "Decide generated connections: \"demo\", \"demo-terminals\", or a JSON file of patterns.")
   private String traffic;
 
   @Option(
@@ -74,40 +76,70 @@ public final class Main implements Callable<Integer> {
     System.exit(new CommandLine(new Main()).execute(args));
   }
 
+  @Option(
+      names = "--services",
+      description =
+          "Follow also a rulebase for the services of the gateway itself, as a gateway of its own"
+              + " whose name ends in \"services\".")
+  private boolean services;
+
+  @Option(
+      names = "--services-token",
+      description = "The token to enrol with for the services, needed the first time.")
+  private String servicesToken;
+
   @Override
   public Integer call() throws IOException, InterruptedException {
-    try (Revisions revisions = Revisions.open(data)) {
+    if (services) {
+      Path folder = Files.createDirectories(data.resolve("services"));
+      String serviceTraffic = traffic == null ? null : "demo-services";
+      Thread.ofPlatform()
+          .daemon()
+          .name("services")
+          .start(() -> follow(folder, servicesToken, senderName() + " services", serviceTraffic));
+    }
+    follow(data, token, senderName(), traffic);
+    return 0;
+  }
+
+  /** Follows one rulebase, until the program ends. */
+  private void follow(Path folder, String enrolment, String sender, String patterns) {
+    try (Revisions revisions = Revisions.open(folder)) {
       boolean first = revisions.inForce().isEmpty();
-      TrafficRun run = traffic == null ? null : trafficRun(first);
+      TrafficRun run = patterns == null ? null : trafficRun(sender, patterns, first);
       Gateway gateway =
           new Gateway(
               new ServerLink(server),
               revisions,
               System.err::println,
               run == null ? inForce -> {} : run::use);
-      gateway.start(token);
+      gateway.start(enrolment);
       if (run != null) {
         Thread.ofPlatform().daemon().name("traffic").start(run);
       }
       while (true) {
         gateway.follow();
       }
+    } catch (IOException e) {
+      throw new UncheckedIOException("following the rules in " + folder, e);
+    } catch (InterruptedException stop) {
+      Thread.currentThread().interrupt();
     }
   }
 
-  private TrafficRun trafficRun(boolean first) throws IOException {
-    List<TrafficPattern> patterns =
-        traffic.equals("demo")
-            ? TrafficGenerator.demo()
-            : TrafficGenerator.read(Files.readAllBytes(Path.of(traffic)));
+  private TrafficRun trafficRun(String sender, String patterns, boolean first) throws IOException {
+    List<TrafficPattern> read =
+        patterns.startsWith("demo") && !patterns.endsWith(".json")
+            ? TrafficGenerator.demo(patterns)
+            : TrafficGenerator.read(Files.readAllBytes(Path.of(patterns)));
     String run = HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong());
     Decisions decisions =
         new Decisions(
-            new Reports(senderName(), run, collector(), flowCollector()),
+            new Reports(sender, run, collector(), flowCollector(sender)),
             Decisions.MOST_OPEN,
             System.err::println);
     return new TrafficRun(
-        new TrafficGenerator(patterns, seed),
+        new TrafficGenerator(read, seed),
         decisions,
         rate,
         Duration.ofHours(first ? history : 0),
@@ -118,13 +150,13 @@ public final class Main implements Callable<Integer> {
     return name == null ? data.getFileName().toString() : name;
   }
 
-  private Consumer<DecisionRecord> flowCollector() throws IOException {
+  private Consumer<DecisionRecord> flowCollector(String sender) throws IOException {
     if (ipfix == null) {
       return record -> {};
     }
-    IpfixSender sender = new IpfixSender(ipfix, senderName().hashCode(), System.err::println);
-    Thread.ofPlatform().daemon().name("ipfix").start(sender);
-    return sender;
+    IpfixSender flows = new IpfixSender(ipfix, sender.hashCode(), System.err::println);
+    Thread.ofPlatform().daemon().name("ipfix").start(flows);
+    return flows;
   }
 
   private Consumer<SyslogMessage> collector() {

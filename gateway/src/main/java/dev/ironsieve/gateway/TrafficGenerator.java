@@ -26,7 +26,6 @@ import java.util.Random;
 
 /** Makes connections by patterns, as a company would over a day; the same for the same seed. */
 final class TrafficGenerator {
-  private static final String DEMO = "demo-traffic.json";
   private static final int FIRST_SOURCE_PORT = 49_152;
   private static final int MOST_PEOPLE = 200; // addresses per pattern that people sit at
 
@@ -41,12 +40,16 @@ final class TrafficGenerator {
     random = new Random(seed);
   }
 
-  /** The patterns of the demo's company. */
-  static List<TrafficPattern> demo() {
-    try (InputStream in = TrafficGenerator.class.getResourceAsStream(DEMO)) {
+  /** The patterns of the demo's company: "demo", "demo-terminals" or "demo-services". */
+  static List<TrafficPattern> demo(String name) {
+    String file = name + "-traffic.json";
+    try (InputStream in = TrafficGenerator.class.getResourceAsStream(file)) {
+      if (in == null) {
+        throw new IllegalArgumentException("no traffic is called " + name);
+      }
       return read(in.readAllBytes());
     } catch (IOException e) {
-      throw new IllegalStateException(DEMO, e);
+      throw new IllegalStateException(file, e);
     }
   }
 
@@ -96,6 +99,9 @@ final class TrafficGenerator {
     int place = random.nextInt(MOST_PEOPLE);
     if (pattern.people() && !people.isEmpty()) {
       terms.put(Coordinate.PERSON, people.get(place % people.size()));
+    }
+    if (!pattern.persons().isEmpty()) {
+      terms.put(Coordinate.PERSON, one(pattern.persons()));
     }
     put(terms, Coordinate.DEVICE, pattern.device());
     ServiceLiteral service = service(pattern, terms);

@@ -12,6 +12,7 @@ import java.util.List;
  * @param applications of the catalogue, with a feature or not; their usual ports and hosts are used
  * @param sites hosts asked for; may be left out
  * @param people whether people of the directory open them, each at an address of their own
+ * @param persons those who open them, if not all people of the directory do; may be left out
  * @param device facts of the device; null for an unknown one
  * @param hours {@code work}, {@code sailings} or {@code always}: when they are frequent
  * @param kilobytes of such a connection, about
@@ -25,6 +26,7 @@ record TrafficPattern(
     List<String> applications,
     List<String> sites,
     boolean people,
+    List<String> persons,
     String device,
     String hours,
     long kilobytes,
@@ -33,6 +35,7 @@ record TrafficPattern(
     services = services == null ? List.of() : services;
     applications = applications == null ? List.of() : applications;
     sites = sites == null ? List.of() : sites;
+    persons = persons == null ? List.of() : persons;
     if (services.isEmpty() && applications.isEmpty()) {
       throw new IllegalArgumentException("services or applications from " + from);
     }

@@ -35,7 +35,7 @@ class NfdumpTest {
 
   private static TrafficPattern pattern(String from, String to) {
     return new TrafficPattern(
-        1, from, to, List.of("tcp/443"), null, null, false, null, "always", 10, 1);
+        1, from, to, List.of("tcp/443"), null, null, false, null, null, "always", 10, 1);
   }
 
   private List<String> flows() throws Exception {

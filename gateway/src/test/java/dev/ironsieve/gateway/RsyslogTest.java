@@ -99,6 +99,7 @@ class RsyslogTest {
               null,
               false,
               null,
+              null,
               "always",
               10,
               1);

@@ -61,6 +61,7 @@ class TrafficTest {
         null,
         false,
         null,
+        null,
         "work",
         100,
         30);
@@ -80,7 +81,7 @@ class TrafficTest {
 
   @Test
   void theSameSeedMakesTheSameConnections() {
-    List<TrafficPattern> demo = TrafficGenerator.demo();
+    List<TrafficPattern> demo = TrafficGenerator.demo("demo");
     TrafficGenerator one = new TrafficGenerator(demo, 5);
     TrafficGenerator same = new TrafficGenerator(demo, 5);
     TrafficGenerator other = new TrafficGenerator(demo, 6);

@@ -5,6 +5,7 @@ import static org.hamcrest.Matchers.contains;
 import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.empty;
 import static org.hamcrest.Matchers.equalTo;
+import static org.hamcrest.Matchers.hasItem;
 import static org.hamcrest.Matchers.hasKey;
 import static org.hamcrest.Matchers.hasSize;
 import static org.hamcrest.Matchers.not;
@@ -97,7 +98,7 @@ class CommonTest {
         .then()
         .statusCode(422)
         .body("detail", containsString(commonName));
-    ruth.edit(local, version(local), "{\"kind\": \"putCommon\"}").then().statusCode(400);
+    ruth.edit(local, version(local), "{\"kind\": \"putCommon\"}").then().statusCode(422);
     put(local, common).then().statusCode(409);
     put(common, local).then().statusCode(404); // which is no common rulebase
     put(common, common).then().statusCode(409);
@@ -186,6 +187,28 @@ class CommonTest {
         .body("problem", containsString("Depot"));
     ruth.draft(common).then().body("changes", equalTo(1));
     ruth.draft(local).then().body("changes", equalTo(1)).body("revision", equalTo(2));
+  }
+
+  @Test
+  void aFailingCheckBelowStopsThePublish() {
+    publishedBelow("h");
+    String check =
+        """
+        {"kind": "putCheck", "check": {"name": "names", "verdict": "allow",
+         "connection": "from 10.0.0.1 in inside to 10.0.0.2 in inside udp/53"}}""";
+    ruth.edit(local, version(local), check).then().statusCode(200);
+    publish(local).then().statusCode(200);
+    noUdp(tail, "t");
+    ruth.request()
+        .get(at(common, "/draft/review"))
+        .then()
+        .body("blockers.text", hasItem(containsString("The check \"names\" fails")));
+    ruth.request()
+        .body("{\"version\": %d}".formatted(version(common)))
+        .post(at(common, "/revisions"))
+        .then()
+        .statusCode(409)
+        .body("detail", containsString("blockers"));
   }
 
   @Test

@@ -5,6 +5,7 @@ import static org.hamcrest.Matchers.contains;
 import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.empty;
 import static org.hamcrest.Matchers.equalTo;
+import static org.hamcrest.Matchers.hasItem;
 import static org.hamcrest.Matchers.hasSize;
 import static org.hamcrest.Matchers.matchesPattern;
 
@@ -64,6 +65,20 @@ class RevisionTest {
         .body("goneFindings.finding.kind", contains("shadowed", "mergeable"))
         .body("goneFindings.rule", contains("b", "b"))
         .body("blockers", empty());
+  }
+
+  @Test
+  void aRevisionIsReadWithItsFindings() {
+    tomas.edit(id, 0, B_ABOVE_A).then().statusCode(200);
+    tomas
+        .request()
+        .get("/api/rulebases/" + id + "/revisions/1/rules")
+        .then()
+        .statusCode(200)
+        .body("revision", equalTo(1))
+        .body("sections[0].rules.id", contains("a", "b", "c"))
+        .body("standings.b.findings.kind", hasItem("shadowed"));
+    tomas.request().get("/api/rulebases/" + id + "/revisions/2/rules").then().statusCode(404);
   }
 
   @Test

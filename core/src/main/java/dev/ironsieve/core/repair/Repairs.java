@@ -11,6 +11,7 @@ import dev.ironsieve.core.edit.Place;
 import dev.ironsieve.core.edit.Touched;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
@@ -62,7 +63,19 @@ public final class Repairs {
     return List.copyOf(repairs.found);
   }
 
+  /** Whether an edit changes nothing that is from a common rulebase, which only that may change. */
+  private boolean isOwn(Edit edit) {
+    try {
+      return base.common().isEmpty() || edit.apply(base) != null;
+    } catch (InvalidModel e) {
+      return false;
+    }
+  }
+
   private void add(String summary, Edit edit) {
+    if (!isOwn(edit)) {
+      return;
+    }
     found.add(
         new Repair(
             summary,
@@ -135,7 +148,7 @@ public final class Repairs {
       items.add(name);
       terms.put(Coordinate.APPLICATION, new Criterion<>(items, asked.except()));
       Edit edit = new Edit.ReplaceRules(List.of(rule.asking(terms)));
-      if (stillUnmet(finding, edit).isEmpty()) {
+      if (isOwn(edit) && stillUnmet(finding, edit).isEmpty()) {
         add("Add %s to \"%s\"".formatted(name, rule.name()), edit);
       }
     }
@@ -147,6 +160,9 @@ public final class Repairs {
     for (int tries = 0; tries < PLACES_TRIED; tries++) {
       String above = unmet.causes().isEmpty() ? finding.rule() : unmet.causes().getFirst();
       Edit edit = new Edit.InsertRules(List.of(fresh), new Place.Above(above));
+      if (!isOwn(edit)) {
+        return false;
+      }
       Optional<Finding> left = stillUnmet(finding, edit);
       if (left.isEmpty()) {
         add("Allow %s in a rule above \"%s\"".formatted(needed, rule(above).name()), edit);

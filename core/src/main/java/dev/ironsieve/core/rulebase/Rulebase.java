@@ -252,6 +252,13 @@ public final class Rulebase {
     return Objects.equals(common, next) ? this : edit().under(next).build();
   }
 
+  /** The same rules in the same order, none of which is from a common rulebase. */
+  public Rulebase withoutOrigins() {
+    List<Section> all =
+        sections.stream().map(one -> new Section(one.id(), one.name(), one.rules())).toList();
+    return edit().common(null).sections(all).build();
+  }
+
   /** The parts that are not from a common rulebase. */
   public OwnParts own() {
     return OwnParts.of(edit());

@@ -17,6 +17,8 @@ import dev.ironsieve.core.model.RulebaseKind;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.repair.Repair;
+import dev.ironsieve.core.repair.Repairs;
 import dev.ironsieve.core.sets.AddressRange;
 import java.util.List;
 import java.util.Optional;
@@ -97,6 +99,19 @@ class CommonRulesTest {
   }
 
   @Test
+  void repairsChangeOwnRulesOnly() {
+    LiveAnalysis analysis = new LiveAnalysis(local);
+    Finding shadowed =
+        analysis.findings("late").stream()
+            .filter(finding -> finding.kind() == Finding.Kind.SHADOWED)
+            .findFirst()
+            .orElseThrow();
+    assertThat(Repairs.of(shadowed, analysis))
+        .extracting(Repair::edit)
+        .containsExactly(new Edit.DeleteRules(List.of("late"))); // and none moves it above "stop"
+  }
+
+  @Test
   void whatIsCommonIsNotChangedBelow() {
     List<Edit> edits =
         List.of(
@@ -164,6 +179,14 @@ class CommonRulesTest {
     assertThat(middle.own().sections()).extracting(Section::id).containsExactly("h", "t");
     assertThatThrownBy(() -> top.under(CommonRules.of(middle, 1))).isInstanceOf(InvalidModel.class);
     assertThatThrownBy(() -> CommonRules.of(local, 1)).hasMessageContaining("a common rulebase");
+  }
+
+  @Test
+  void withoutOriginsTheRulesAreTheSameAndMayBeChanged() {
+    Rulebase alone = local.withoutOrigins();
+    assertThat(alone.rules()).isEqualTo(local.rules());
+    assertThat(ids(new Edit.DeleteRules(List.of("stop")).apply(alone)))
+        .containsExactly("web", "late", "rest");
   }
 
   @Test

@@ -7,15 +7,25 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.eclipse.microprofile.config.inject.ConfigProperty;
 
-/** The three gateways of Brindlemere, and the file with their tokens, from which they start. */
+/** The gateways of Brindlemere, and the file with their tokens, from which they start. */
 @ApplicationScoped
 class DemoGateways {
-  private static final List<String> NAMES =
-      List.of("Harbour head office", "North terminal", "Fleet hub");
+  /** The rulebase that each follows, by the name of its file. */
+  private static final Map<String, String> RULEBASES = new LinkedHashMap<>();
+
+  static {
+    RULEBASES.put("Harbour head office", "harbour");
+    RULEBASES.put("North terminal", "harbour");
+    RULEBASES.put("Fleet hub", "harbour");
+    RULEBASES.put("Fleet hub services", "services");
+    RULEBASES.put("Pier three", "terminals");
+  }
 
   private final Gateways gateways;
   private final Optional<Path> tokens;
@@ -29,14 +39,16 @@ class DemoGateways {
     this.tokens = tokens;
   }
 
-  void add(long rulebase) {
+  /**
+   * @param ids of rulebases, by the names of their files
+   */
+  void add(Map<String, Long> ids) {
     if (tokens.isEmpty()) {
       return;
     }
     List<String> lines = new ArrayList<>();
-    for (String name : NAMES) {
-      lines.add(gateways.add(rulebase, name, null).token() + " " + name);
-    }
+    RULEBASES.forEach(
+        (name, file) -> lines.add(gateways.add(ids.get(file), name, null).token() + " " + name));
     try {
       Files.write(tokens.get(), lines);
     } catch (IOException e) {

@@ -4,6 +4,7 @@ import dev.ironsieve.core.catalogue.Catalogue;
 import dev.ironsieve.core.directory.PersonVocabulary;
 import dev.ironsieve.core.model.Feed;
 import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.catalogue.Catalogues;
@@ -18,8 +19,9 @@ import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.rulebase.Rulebases;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.event.Observes;
-import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.eclipse.microprofile.config.inject.ConfigProperty;
 
 /** At the start of the demo: its accounts, its data and its stand-ins of outside systems. */
@@ -85,7 +87,7 @@ public class DemoStart {
       editions.add(catalogue, null);
       editions.add(Catalogues.read(DemoFile.bytes("/demo/catalogue-next.json")), null);
       Vocabulary people = PersonVocabulary.of(directory.latest());
-      demoGateways.add(rulebases.add(harbour(catalogue, people, demoFeeds.first()), null));
+      addRulebases(catalogue, people);
     }
     demoDirectory.later();
     demoFeeds.later();
@@ -93,13 +95,33 @@ public class DemoStart {
     demoTap.start();
   }
 
-  /** The rules of the harbour office, with the directory's people, the catalogue and the lists. */
-  private static Rulebase harbour(Catalogue catalogue, Vocabulary people, List<Feed> lists) {
-    RulebaseDocument own = Json.read(DemoFile.bytes("/demo/harbour.json"), RulebaseDocument.class);
-    List<VocabularyDocument> vocabularies = new ArrayList<>();
-    vocabularies.add(FromModel.vocabulary(people));
-    vocabularies.add(FromModel.vocabulary(catalogue.vocabulary()));
+  /** The harbour office, two sites below common rules, and the services of gateways. */
+  private void addRulebases(Catalogue catalogue, Vocabulary people) {
+    List<VocabularyDocument> vocabularies =
+        List.of(FromModel.vocabulary(people), FromModel.vocabulary(catalogue.vocabulary()));
+    Map<String, Long> ids = new LinkedHashMap<>();
+    Rulebase harbour = read("harbour", vocabularies, demoFeeds.first(), null);
+    ids.put("harbour", rulebases.add(harbour, null));
+    Rulebase common = read("common", vocabularies, List.of(), null);
+    rulebases.add(common, null);
+    CommonRules forAll = CommonRules.of(common, 1);
+    for (String site : List.of("terminals", "vessels")) {
+      ids.put(site, rulebases.add(read(site, vocabularies, List.of(), forAll), null));
+    }
+    Rulebase services = read("services", vocabularies, List.of(), null);
+    ids.put("services", rulebases.add(services, null));
+    demoGateways.add(ids);
+  }
+
+  /** A rulebase of the demo, with the directory's people, the catalogue and some lists. */
+  private static Rulebase read(
+      String file, List<VocabularyDocument> vocabularies, List<Feed> lists, CommonRules above) {
+    RulebaseDocument own =
+        Json.read(DemoFile.bytes("/demo/" + file + ".json"), RulebaseDocument.class);
     return ToModel.rulebase(
-        own.with(vocabularies, lists.stream().map(FromModel::feed).toList(), null));
+        own.with(
+            vocabularies,
+            lists.stream().map(FromModel::feed).toList(),
+            above == null ? null : FromModel.common(above)));
   }
 }

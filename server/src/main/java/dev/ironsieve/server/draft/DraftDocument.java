@@ -1,13 +1,19 @@
 package dev.ironsieve.server.draft;
 
+import dev.ironsieve.core.analysis.LiveAnalysis;
+import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.document.BreadthDocument;
 import dev.ironsieve.formats.document.CheckDocument;
+import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.NoticeDocument;
 import dev.ironsieve.formats.document.ObjectDocument;
 import dev.ironsieve.formats.document.RatePlanDocument;
 import dev.ironsieve.formats.document.SectionDocument;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
@@ -52,4 +58,46 @@ public record DraftDocument(
     @Schema(required = true) List<PinnedFeed> feeds,
     @Schema(required = true) List<SectionDocument> sections,
     @Schema(required = true) Map<String, StandingDocument> standings,
-    @Schema(required = true) double analysisMillis) {}
+    @Schema(required = true) double analysisMillis) {
+
+  /** The state that a document shows, besides its rules. */
+  public record Source(long id, String name, int revision, long version, int changes) {}
+
+  /**
+   * The document of an analysed rulebase.
+   *
+   * @param analysisMillis time of the last analysis, in milliseconds
+   */
+  public static DraftDocument of(Source source, LiveAnalysis analysis, double analysisMillis) {
+    analysis.answerAll();
+    Rulebase base = analysis.rulebase();
+    Map<String, StandingDocument> standings = new LinkedHashMap<>();
+    base.rules()
+        .forEach(rule -> standings.put(rule.id(), StandingDocument.of(rule.id(), analysis)));
+    return new DraftDocument(
+        source.id(),
+        source.name(),
+        base.kind().word(),
+        CommonParts.of(base).orElse(null),
+        source.revision(),
+        source.version(),
+        source.changes(),
+        base.zones().stream().map(FromModel::zone).toList(),
+        base.addresses().stream().map(FromModel::address).toList(),
+        base.services().stream().map(FromModel::service).toList(),
+        FromModel.terms(base, ObjectKind.HOST_LIST),
+        FromModel.terms(base, ObjectKind.SCHEDULE),
+        FromModel.terms(base, ObjectKind.DEVICE_STATE),
+        base.gatewaySettings().ratePlans().stream().map(FromModel::ratePlan).toList(),
+        base.gatewaySettings().notices().stream().map(FromModel::notice).toList(),
+        Objects.toString(base.gatewaySettings().lineCapacity(), null),
+        base.gatewaySettings().timeZone().getId(),
+        FromModel.breadth(base.gatewaySettings().breadth()),
+        base.checks().stream().map(FromModel::check).toList(),
+        LiveDraft.editions(base),
+        base.feeds().stream().map(PinnedFeed::of).toList(),
+        base.sections().stream().map(FromModel::section).toList(),
+        standings,
+        analysisMillis);
+  }
+}

@@ -1,6 +1,5 @@
 package dev.ironsieve.server.draft;
 
-import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.checks.CheckResult;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.matcher.PossibleDecisions;
@@ -9,7 +8,6 @@ import dev.ironsieve.core.matcher.WitnessShortener;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.DefaultRule;
-import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
@@ -20,14 +18,12 @@ import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.text.TermCompletion;
-import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.server.question.QuestionPool;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 
@@ -78,38 +74,10 @@ public class DraftQuestions {
 
   private static DraftDocument document(LiveDraft draft, QuestionIndex.Asked asked) {
     LiveDraft.State state = asked.state();
-    LiveAnalysis analysis = asked.analysis();
-    analysis.answerAll();
-    Map<String, StandingDocument> standings = new LinkedHashMap<>();
-    state
-        .rulebase()
-        .rules()
-        .forEach(rule -> standings.put(rule.id(), StandingDocument.of(rule.id(), analysis)));
-    Rulebase base = state.rulebase();
-    return new DraftDocument(
-        draft.id(),
-        draft.name(),
-        base.kind().word(),
-        CommonParts.of(base).orElse(null),
-        draft.revision(),
-        state.version(),
-        state.changes(),
-        base.zones().stream().map(FromModel::zone).toList(),
-        base.addresses().stream().map(FromModel::address).toList(),
-        base.services().stream().map(FromModel::service).toList(),
-        FromModel.terms(base, ObjectKind.HOST_LIST),
-        FromModel.terms(base, ObjectKind.SCHEDULE),
-        FromModel.terms(base, ObjectKind.DEVICE_STATE),
-        base.gatewaySettings().ratePlans().stream().map(FromModel::ratePlan).toList(),
-        base.gatewaySettings().notices().stream().map(FromModel::notice).toList(),
-        Objects.toString(base.gatewaySettings().lineCapacity(), null),
-        base.gatewaySettings().timeZone().getId(),
-        FromModel.breadth(base.gatewaySettings().breadth()),
-        base.checks().stream().map(FromModel::check).toList(),
-        LiveDraft.editions(base),
-        base.feeds().stream().map(PinnedFeed::of).toList(),
-        base.sections().stream().map(FromModel::section).toList(),
-        standings,
+    return DraftDocument.of(
+        new DraftDocument.Source(
+            draft.id(), draft.name(), draft.revision(), state.version(), state.changes()),
+        asked.analysis(),
         state.analysisMillis());
   }
 

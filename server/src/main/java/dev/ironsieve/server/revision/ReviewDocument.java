@@ -38,10 +38,10 @@ public record ReviewDocument(
     @Schema(required = true) List<ChangedEdition> editions,
     @Schema(required = true) List<Blocker> blockers) {
 
-  /** With another blocker, which is about no rule. */
-  ReviewDocument blockedBy(String kind, String text) {
+  /** With other blockers too. */
+  ReviewDocument blockedBy(List<Blocker> others) {
     List<Blocker> all = new ArrayList<>(blockers);
-    all.add(new Blocker(kind, text, null));
+    all.addAll(others);
     return new ReviewDocument(
         revision,
         version,

@@ -192,6 +192,11 @@ class Reviews {
     return new ReviewDocument.Blocker("lock-out", text, lockedOut.rule());
   }
 
+  /** What stops the second of two states from being published. */
+  List<ReviewDocument.Blocker> blockers(Rulebase before, Rulebase after) {
+    return blockers(after, without(findings(after), findings(before)));
+  }
+
   private List<ReviewDocument.Blocker> blockers(
       Rulebase after, List<ReviewDocument.RuleFinding> newFindings) {
     List<ReviewDocument.Blocker> out = new ArrayList<>();

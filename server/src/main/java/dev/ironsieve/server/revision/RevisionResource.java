@@ -3,6 +3,7 @@ package dev.ironsieve.server.revision;
 import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.account.SessionMechanism;
+import dev.ironsieve.server.draft.DraftDocument;
 import dev.ironsieve.server.refusal.Refusal;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.annotation.security.RolesAllowed;
@@ -129,6 +130,13 @@ public class RevisionResource {
   @Path("/revisions/{number}")
   public RulebaseDocument document(long rulebase, int number) {
     return revisions.document(rulebase, number);
+  }
+
+  /** A revision as a view shows it, with its findings. */
+  @GET
+  @Path("/revisions/{number}/rules")
+  public DraftDocument rules(long rulebase, int number) {
+    return revisions.rules(rulebase, number);
   }
 
   /** The difference in meaning between two revisions. */

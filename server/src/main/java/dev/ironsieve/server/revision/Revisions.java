@@ -1,5 +1,6 @@
 package dev.ironsieve.server.revision;
 
+import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.RulebaseKind;
 import dev.ironsieve.core.rulebase.CommonRules;
@@ -11,12 +12,14 @@ import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.audit.AuditAction;
 import dev.ironsieve.server.audit.AuditTrail;
+import dev.ironsieve.server.draft.DraftDocument;
 import dev.ironsieve.server.draft.DraftState;
 import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.question.QuestionPool;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -67,25 +70,28 @@ class Revisions {
 
   private ReviewDocument review(DraftState draft, long rulebase) {
     Rulebase inForce = ToModel.rulebase(document(rulebase, draft.revision()));
-    String problem = problemBelow(draft, rulebase);
-    ReviewDocument review =
-        pool.ask(
+    List<ReviewDocument.Blocker> below = blockersBelow(draft, rulebase);
+    return pool.ask(
             () ->
                 reviews.review(
-                    rulebase, draft.revision(), inForce, draft.version(), draft.rulebase()));
-    return problem == null ? review : review.blockedBy("below", problem);
+                    rulebase, draft.revision(), inForce, draft.version(), draft.rulebase()))
+        .blockedBy(below);
   }
 
-  /** Why the rules of a common rulebase cannot be put into one below it; null if they can. */
-  private String problemBelow(DraftState draft, long rulebase) {
-    if (draft.rulebase().kind() != RulebaseKind.COMMON) {
-      return null;
-    }
+  /** What stops the publish of a common draft in the rulebases below it. */
+  private List<ReviewDocument.Blocker> blockersBelow(DraftState draft, long rulebase) {
     try {
-      belowPublishes.targets(rulebase, draft);
-      return null;
+      List<ReviewDocument.Blocker> out = new ArrayList<>();
+      for (BelowPublishes.Target target : targets(rulebase, draft)) {
+        for (ReviewDocument.Blocker blocker :
+            pool.ask(() -> reviews.blockers(target.inForce(), target.next()))) {
+          String text = "%s: %s".formatted(target.below().name(), blocker.text());
+          out.add(new ReviewDocument.Blocker("below", text, null));
+        }
+      }
+      return out;
     } catch (Refusal.WrongState e) {
-      return e.getMessage();
+      return List.of(new ReviewDocument.Blocker("below", e.getMessage(), null));
     }
   }
 
@@ -120,6 +126,22 @@ class Revisions {
     Rulebase before = ToModel.rulebase(document(rulebase, earlier));
     Rulebase after = ToModel.rulebase(document(rulebase, later));
     return pool.ask(() -> reviews.compare(rulebase, earlier, before, after));
+  }
+
+  /** A revision with its findings, as of today. */
+  DraftDocument rules(long rulebase, int number) {
+    Rulebase content = ToModel.rulebase(document(rulebase, number));
+    return pool.ask(
+        () -> {
+          long start = System.nanoTime();
+          LocalDate today = LocalDate.now(content.gatewaySettings().timeZone());
+          LiveAnalysis analysis = new LiveAnalysis(content, today);
+          analysis.answerAll();
+          return DraftDocument.of(
+              new DraftDocument.Source(rulebase, content.name(), number, 0, 0),
+              analysis,
+              (System.nanoTime() - start) / 1e6);
+        });
   }
 
   /** The document of a revision. */
@@ -223,20 +245,13 @@ class Revisions {
     if (draft.changes() == 0) {
       throw new Refusal.WrongState("The draft has no changes to publish.");
     }
-    List<BelowPublishes.Target> targets = targets(rulebase, draft); // refuses those that do not fit
-    int blockers = overridden ? 0 : blockers(draft, rulebase, targets);
+    targets(rulebase, draft); // refuses common rules that do not fit below
+    int blockers = overridden ? 0 : review(draft, rulebase).blockers().size();
     if (blockers > 0) {
       throw new Refusal.WrongState(
           "%d blockers stop the publish. Remove them, or give a reason to override them."
               .formatted(blockers));
     }
-  }
-
-  private int blockers(DraftState draft, long rulebase, List<BelowPublishes.Target> targets) {
-    return review(draft, rulebase).blockers().size()
-        + targets.stream()
-            .mapToInt(target -> pool.ask(() -> review(target, draft.version())).blockers().size())
-            .sum();
   }
 
   private static void refuseOtherThan(long version, DraftState draft) {
