@@ -1,5 +1,6 @@
 import { whileOpen } from './questions';
 import type {
+  ReviewComment,
   BelowDocument,
   CommonEffect,
   RulebaseKind,
@@ -269,6 +270,13 @@ export const api = {
     call<void>('PUT', `${draft(id)}/common`, { version, rulebase }),
   publish: (id: number, request: PublishRequest) =>
     call<RevisionSummary>('POST', `/rulebases/${id}/revisions`, request),
+  comments: (id: number) => call<ReviewComment[]>('GET', `${draft(id)}/comments`),
+  commentsOfRevision: (id: number, number: number) =>
+    call<ReviewComment[]>('GET', `/rulebases/${id}/revisions/${number}/comments`),
+  addComment: (id: number, rule: string, text: string) =>
+    call<void>('POST', `${draft(id)}/comments`, { rule, text }),
+  deleteComment: (id: number, comment: number) =>
+    call<void>('DELETE', `${draft(id)}/comments/${comment}`),
   publishing: (id: number) => call<Publishing>('GET', `/rulebases/${id}/publishing`),
   requireApproval: (id: number, fourEyes: boolean) =>
     call<void>('PUT', `/rulebases/${id}/publishing`, { fourEyes }),

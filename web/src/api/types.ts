@@ -144,6 +144,7 @@ export type GatewaySummary = Schemas['GatewaySummary'];
 export type EnrolmentToken = Schemas['EnrolmentToken'];
 export type Overview = Schemas['Overview'];
 export type Publishing = Schemas['PublishingDocument'];
+export type ReviewComment = Schemas['ReviewComment'];
 export type AuditEntry = Schemas['AuditEntry'];
 export type RuleHits = Schemas['RuleHits'];
 export type LogRow = Schemas['LogRow'];

@@ -13,6 +13,7 @@ export function ChangedVerdicts({
   onRule,
   onProbe,
   goBack,
+  comments,
 }: {
   changes: Changes;
   /** Left out where the rules are of another rulebase. */
@@ -21,6 +22,8 @@ export function ChangedVerdicts({
   onProbe(line: string): void;
   /** Takes back the changes of a rule, where that is possible. */
   goBack?(rule: string, name: string): ReactNode;
+  /** What people say about a rule. */
+  comments?(rule: string, name: string): ReactNode;
 }) {
   return (
     <>
@@ -74,6 +77,7 @@ export function ChangedVerdicts({
               </li>
             ))}
           </ul>
+          {comments?.(rule ?? '', name ?? 'Default rule')}
         </section>
       ))}
     </>

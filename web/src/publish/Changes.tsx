@@ -12,6 +12,7 @@ export function Changes({
   onRule,
   onProbe,
   goBack,
+  comments,
 }: {
   review: Review;
   /** Left out where the rules are of another rulebase. */
@@ -20,6 +21,8 @@ export function Changes({
   onProbe(line: string): void;
   /** Takes back the changes of a rule, where that is possible. */
   goBack?(rule: string, name: string): ReactNode;
+  /** What people say about a rule. */
+  comments?(rule: string, name: string): ReactNode;
 }) {
   return (
     <>
@@ -29,6 +32,7 @@ export function Changes({
         onRule={onRule}
         onProbe={onProbe}
         goBack={goBack}
+        comments={comments}
       />
       <Flips flips={review.checks} />
       <FindingChanges review={review} onRule={onRule} />
@@ -50,7 +54,12 @@ export function Changes({
                   `rate plan ${changed.name}`
                 )}
                 : {changed.setting} {changed.before} → <b>{changed.after}</b>{' '}
-                {changed.rule && isFirst(changed, review) && goBack?.(changed.rule, changed.name)}
+                {changed.rule && isFirst(changed, review) && (
+                  <>
+                    {goBack?.(changed.rule, changed.name)}
+                    {comments?.(changed.rule, changed.name)}
+                  </>
+                )}
               </li>
             ))}
           </ul>

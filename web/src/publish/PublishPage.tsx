@@ -9,6 +9,7 @@ import { Working } from '../ui/QuestionProgress';
 import { FourEyes } from './Approval';
 import { BelowReviews } from './BelowReviews';
 import { Changes, summary } from './Changes';
+import { Comments } from './Comments';
 import { Gateways } from './Gateways';
 import { Revisions } from './Revisions';
 import { Release } from './Release';
@@ -103,6 +104,15 @@ export default function PublishPage({
               numbers={numbers}
               onRule={onRule}
               onProbe={onProbe}
+              comments={(rule, name) => (
+                <Comments
+                  draft={draft}
+                  revision={shown > 1 ? shown : 0}
+                  rule={rule}
+                  name={name}
+                  mayEdit={mayEdit && draft.changes > 0}
+                />
+              )}
               goBack={(rule, name) =>
                 mayEdit && shown < 2 ? (
                   <GoBack

@@ -32,6 +32,11 @@ class PublishTest extends OnTheBench {
     assertThat(release()).containsText("The check \"Contractors do not meet\" fails.");
     Locator publish = bench.button("Publish revision 2");
     assertThat(publish).isDisabled();
+    bench.button("Comment on Echo inside").press("Enter");
+    bench.type("Who asks for it?");
+    bench.press("Control+Enter");
+    assertThat(page().getByLabel("Comments on Echo inside"))
+        .containsText(Pattern.compile("Ruth Okell .* Who asks for it\\?"));
     page().getByLabel("Note").fill("No echo inside");
     page().getByLabel("Reason to override").fill("The checks are being mended");
     checkAxe("publish");
@@ -45,6 +50,7 @@ class PublishTest extends OnTheBench {
     page().getByLabel("What changed in revision 2").click();
     assertThat(page()).hasURL(Pattern.compile("/publish\\?revision=2$"));
     assertThat(bench.cause("Echo inside")).containsText("allow → drop");
+    assertThat(page().getByLabel("Comments on Echo inside")).containsText("Who asks for it?");
     page().goBack();
     assertThat(page().getByText("the draft has no changes")).isVisible();
     bench.button("Rules").click();

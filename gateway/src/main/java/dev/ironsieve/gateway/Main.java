@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Consumer;
+import javax.net.SocketFactory;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -42,8 +43,17 @@ public final class Main implements Callable<Integer> {
 
   @Option(
       names = "--syslog",
-      description = "Where log records go: tcp://host:port, syslog with octet counting (RFC 6587).")
+      description =
+          "Where log records go, as syslog: tcp://host:port (RFC 6587), tls://host:port (RFC 5425)"
+              + " or udp://host:port (RFC 5426).")
   private URI syslog;
+
+  @Option(
+      names = "--trusted",
+      description =
+          "PEM file with the certificates that a collector over TLS may have, or be signed by;"
+              + " those of the Java runtime if left out.")
+  private Path trusted;
 
   @Option(
       names = "--ipfix",
@@ -159,11 +169,16 @@ public final class Main implements Callable<Integer> {
     return flows;
   }
 
-  private Consumer<SyslogMessage> collector() {
+  private Consumer<SyslogMessage> collector() throws IOException {
     if (syslog == null) {
       return message -> {};
     }
-    SyslogSender sender = new SyslogSender(syslog, System.err::println);
+    if (Collectors.checked(syslog).getScheme().equals("udp")) {
+      return new SyslogDatagrams(syslog, System.err::println);
+    }
+    SocketFactory sockets =
+        syslog.getScheme().equals("tls") ? Collectors.tls(trusted) : SocketFactory.getDefault();
+    SyslogSender sender = new SyslogSender(syslog, sockets, System.err::println);
     Thread.ofPlatform().daemon().name("syslog").start(sender);
     return sender;
   }

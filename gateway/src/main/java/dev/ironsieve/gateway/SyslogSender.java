@@ -14,12 +14,16 @@ import java.util.List;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.function.Consumer;
+import javax.net.SocketFactory;
+import javax.net.ssl.SSLParameters;
+import javax.net.ssl.SSLSocket;
 
 /**
- * Sends syslog messages over TCP with octet counting (RFC 6587, section 3.4.1), from a thread of
- * its own. While the collector is away, messages wait in a bounded queue; what does not fit is
- * dropped, and shows as a gap in the sequence numbers. TCP tells nobody what arrived, so after a
- * new connection the last messages are sent again; the collector tells them by their numbers.
+ * Sends syslog messages over TCP or TLS with octet counting (RFC 6587, section 3.4.1; RFC 5425,
+ * section 4.3), from a thread of its own. While the collector is away, messages wait in a bounded
+ * queue; what does not fit is dropped, and shows as a gap in the sequence numbers. TCP tells nobody
+ * what arrived, so after a new connection the last messages are sent again; the collector tells
+ * them by their numbers.
  */
 final class SyslogSender implements Runnable, Consumer<SyslogMessage> {
   private static final int MOST_WAITING = 20_000;
@@ -30,22 +34,20 @@ final class SyslogSender implements Runnable, Consumer<SyslogMessage> {
   private static final int BUFFER = 1 << 16;
 
   private final URI collector;
+  private final SocketFactory sockets;
   private final Consumer<String> log;
   private final BlockingQueue<byte[]> waiting = new ArrayBlockingQueue<>(MOST_WAITING);
   private final ArrayDeque<byte[]> sent = new ArrayDeque<>(); // the last ones
   private long dropped;
 
   /**
-   * @param collector {@code tcp://host:port}
+   * @param collector {@code tcp://host:port} or {@code tls://host:port}
+   * @param sockets makes the connections
    * @param log takes sentences for the operator
    */
-  SyslogSender(URI collector, Consumer<String> log) {
-    if (!"tcp".equals(collector.getScheme())
-        || collector.getHost() == null
-        || collector.getPort() < 0) {
-      throw new IllegalArgumentException("expected tcp://host:port, found " + collector);
-    }
-    this.collector = collector;
+  SyslogSender(URI collector, SocketFactory sockets, Consumer<String> log) {
+    this.collector = Collectors.checked(collector);
+    this.sockets = sockets;
     this.log = log;
   }
 
@@ -64,9 +66,7 @@ final class SyslogSender implements Runnable, Consumer<SyslogMessage> {
   public void run() {
     long pause = FIRST_PAUSE;
     while (!Thread.currentThread().isInterrupted()) {
-      try (Socket socket = new Socket()) {
-        socket.connect(
-            new InetSocketAddress(collector.getHost(), collector.getPort()), CONNECT_PATIENCE);
+      try (Socket socket = connected()) {
         pause = FIRST_PAUSE;
         send(new BufferedOutputStream(socket.getOutputStream(), BUFFER));
       } catch (IOException e) {
@@ -82,6 +82,26 @@ final class SyslogSender implements Runnable, Consumer<SyslogMessage> {
       } catch (InterruptedException stop) {
         return;
       }
+    }
+  }
+
+  /** A connection; one of TLS only to a collector with a certificate of its host name. */
+  private Socket connected() throws IOException {
+    Socket socket = sockets.createSocket();
+    try {
+      socket.connect(
+          new InetSocketAddress(collector.getHost(), collector.getPort()), CONNECT_PATIENCE);
+      if (socket instanceof SSLSocket tls) {
+        SSLParameters parameters = tls.getSSLParameters();
+        parameters.setEndpointIdentificationAlgorithm("HTTPS"); // RFC 5425, section 5.2
+        tls.setSSLParameters(parameters);
+        tls.setSoTimeout(CONNECT_PATIENCE);
+        tls.startHandshake();
+      }
+      return socket;
+    } catch (IOException e) {
+      socket.close();
+      throw e;
     }
   }
 

@@ -16,8 +16,15 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
+import javax.net.SocketFactory;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Another collector reads the reports: rsyslog, with its own parser of structured data. */
 class RsyslogTest {
@@ -32,11 +39,30 @@ class RsyslogTest {
     }
   }
 
-  private Process rsyslog(int port, Path out) throws IOException {
+  /**
+   * @param scheme tcp, tls or udp
+   */
+  private Process rsyslog(String scheme, int port, Path out) throws IOException {
+    String tls =
+        scheme.equals("tls")
+            ? """
+              global(DefaultNetstreamDriver="gtls"
+                DefaultNetstreamDriverCAFile="%1$s/certificate.pem"
+                DefaultNetstreamDriverCertFile="%1$s/certificate.pem"
+                DefaultNetstreamDriverKeyFile="%1$s/key.pem")
+              """
+                .formatted(folder)
+            : "";
+    String driver =
+        scheme.equals("tls")
+            ? " StreamDriver.Name=\"gtls\" StreamDriver.Mode=\"1\" StreamDriver.AuthMode=\"anon\""
+            : "";
+    String module = scheme.equals("udp") ? "imudp" : "imtcp";
     String config =
-        """
+        tls
+            + """
         global(workDirectory="%1$s" maxMessageSize="8k")
-        module(load="imtcp")
+        module(load="%5$s"%6$s)
         module(load="mmpstrucdata")
         template(name="record" type="list") {
           property(name="hostname") constant(value="|") property(name="msgid") constant(value="|")
@@ -48,9 +74,9 @@ class RsyslogTest {
           action(type="mmpstrucdata")
           action(type="omfile" file="%3$s" template="record")
         }
-        input(type="imtcp" address="127.0.0.1" port="%4$d" ruleset="gateways")
+        input(type="%5$s" address="127.0.0.1" port="%4$d" ruleset="gateways")
         """
-            .formatted(folder, RECORD, out, port);
+                .formatted(folder, RECORD, out, port, module, driver);
     Path file = Files.writeString(folder.resolve("rsyslog.conf"), config);
     return new ProcessBuilder(
             "/usr/sbin/rsyslogd",
@@ -77,16 +103,76 @@ class RsyslogTest {
     }
   }
 
+  /** A certificate of this machine's loopback, and its key, in PEM files. */
+  private void makeCertificate() throws Exception {
+    Process openssl =
+        new ProcessBuilder(
+                ("openssl req -x509 -newkey ec -pkeyopt ec_paramgen_curve:P-256 -nodes -days 2"
+                        + " -keyout key.pem -out certificate.pem -subj /CN=collector.example"
+                        + " -addext subjectAltName=DNS:localhost,IP:127.0.0.1")
+                    .split(" "))
+            .directory(folder.toFile())
+            .redirectErrorStream(true)
+            .redirectOutput(folder.resolve("openssl.log").toFile())
+            .start();
+    assertThat(openssl.waitFor()).isZero();
+  }
+
+  private Consumer<SyslogMessage> sender(URI collector, Thread.Builder thread) throws IOException {
+    if (collector.getScheme().equals("udp")) {
+      return new SyslogDatagrams(collector, log -> {});
+    }
+    SocketFactory sockets =
+        collector.getScheme().equals("tls")
+            ? Collectors.tls(folder.resolve("certificate.pem"))
+            : SocketFactory.getDefault();
+    SyslogSender sender = new SyslogSender(collector, sockets, log -> {});
+    thread.start(sender);
+    return sender;
+  }
+
   @Test
-  void anotherCollectorReadsTheRecords() throws Exception {
+  void aCollectorWithAnotherCertificateGetsNothing() throws Exception {
+    makeCertificate();
     int port = freePort();
     Path out = folder.resolve("records");
-    Process rsyslog = rsyslog(port, out);
-    SyslogSender sender = new SyslogSender(URI.create("tcp://127.0.0.1:" + port), log -> {});
+    Process rsyslog = rsyslog("tls", port, out);
+    BlockingQueue<String> said = new LinkedBlockingQueue<>();
+    SyslogSender sender =
+        new SyslogSender(URI.create("tls://127.0.0.1:" + port), Collectors.tls(null), said::add);
     Thread thread = Thread.ofPlatform().daemon().unstarted(sender);
     try {
       awaitPort(port);
+      sender.accept(
+          new SyslogMessage(16, 6, Instant.now(), "north", "gateway", null, "TEST", List.of(), ""));
       thread.start();
+      assertThat(said.poll(PATIENCE.toSeconds(), TimeUnit.SECONDS)).contains("certification path");
+      assertThat(out).doesNotExist();
+    } finally {
+      thread.interrupt();
+      rsyslog.destroy();
+      rsyslog.waitFor();
+    }
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"tcp", "tls", "udp"})
+  void anotherCollectorReadsTheRecords(String scheme) throws Exception {
+    makeCertificate();
+    int port = freePort();
+    Path out = folder.resolve("records");
+    Process rsyslog = rsyslog(scheme, port, out);
+    ThreadGroup threads = new ThreadGroup("senders");
+    try {
+      if (scheme.equals("udp")) {
+        awaitUdp(port);
+      } else {
+        awaitPort(port);
+      }
+      Consumer<SyslogMessage> sender =
+          sender(
+              URI.create(scheme + "://127.0.0.1:" + port),
+              Thread.ofPlatform().daemon().group(threads));
       List<SyslogMessage> messages = new ArrayList<>();
       Reports reports = new Reports("North \"terminal\" [1]", "run1", messages::add, flow -> {});
       TrafficPattern pattern =
@@ -104,7 +190,7 @@ class RsyslogTest {
               10,
               1);
       TrafficGenerator generator = new TrafficGenerator(List.of(pattern), 1);
-      for (int i = 0; i < 500; i++) {
+      for (int i = 0; i < 100; i++) {
         Rule rule = i % 2 == 0 ? null : Rule.matchingAll("web", "Web", Verdict.ALLOW);
         reports.start(generator.next(Instant.now()), 3, rule, null);
       }
@@ -124,9 +210,19 @@ class RsyslogTest {
                     .formatted(i + 1, i % 2 == 0 ? "drop" : "allow"));
       }
     } finally {
-      thread.interrupt();
+      threads.interrupt();
       rsyslog.destroy();
       rsyslog.waitFor();
+    }
+  }
+
+  /** Waits until a program receives datagrams at a port, as Linux tells. */
+  private static void awaitUdp(int port) throws Exception {
+    String socket = ":%04X ".formatted(port);
+    Instant end = Instant.now().plus(PATIENCE);
+    while (!Files.readString(Path.of("/proc/net/udp")).contains(socket)) {
+      assertThat(Instant.now()).as("rsyslog listens").isBefore(end);
+      Thread.sleep(50);
     }
   }
 

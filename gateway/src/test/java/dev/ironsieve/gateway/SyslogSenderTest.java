@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.TreeSet;
+import javax.net.SocketFactory;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 
@@ -51,7 +52,10 @@ class SyslogSenderTest {
   void everyMessageArrivesInOrderThoughTheCollectorHangsUp() throws Exception {
     try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
       SyslogSender sender =
-          new SyslogSender(URI.create("tcp://127.0.0.1:" + server.getLocalPort()), log -> {});
+          new SyslogSender(
+              URI.create("tcp://127.0.0.1:" + server.getLocalPort()),
+              SocketFactory.getDefault(),
+              log -> {});
       Thread thread = Thread.ofPlatform().daemon().start(sender);
       TreeSet<Integer> arrived = new TreeSet<>();
       int sent = 0;
@@ -75,7 +79,7 @@ class SyslogSenderTest {
   @Test
   void onlyAddressesOfTcpAreTaken() {
     for (String wrong : List.of("http://log.example:514", "tcp://log.example", "log.example:514")) {
-      assertThatThrownBy(() -> new SyslogSender(URI.create(wrong), log -> {}))
+      assertThatThrownBy(() -> Collectors.checked(URI.create(wrong)))
           .hasMessageContaining("expected tcp://host:port");
     }
   }

@@ -1,7 +1,9 @@
 package dev.ironsieve.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.hamcrest.Matchers.contains;
 import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.empty;
 
 import io.quarkus.test.junit.QuarkusTest;
 import io.restassured.path.json.JsonPath;
@@ -135,5 +137,38 @@ class ApprovalTest {
                 .jsonPath()
                 .getList("action", String.class))
         .containsExactly("setting changed");
+  }
+
+  @Test
+  void commentsOnRulesStayWithTheRevision() {
+    tomas.edit(id, 0, B_ABOVE_A).then().statusCode(200);
+    String comments = "/api/rulebases/" + id + "/draft/comments";
+    ruth.request()
+        .body("{\"rule\": \"b\", \"text\": \" Why above A? \"}")
+        .post(comments)
+        .then()
+        .statusCode(204);
+    tomas
+        .request()
+        .body("{\"rule\": \"b\", \"text\": \"The shops ask for it.\"}")
+        .post(comments)
+        .then()
+        .statusCode(204);
+    ruth.request().body("{\"rule\": \"b\", \"text\": \" \"}").post(comments).then().statusCode(422);
+    ruth.request()
+        .get(comments)
+        .then()
+        .body("text", contains("Why above A?", "The shops ask for it."))
+        .body("byName", contains("Ruth Okell", "Tomas Wren"));
+    int first = ruth.request().get(comments).jsonPath().getInt("[0].id");
+    tomas.request().delete(comments + "/" + first).then().statusCode(404); // it is hers
+    ask(tomas, 1).then().statusCode(204);
+    approve(ruth, 1, publishing().getString("request.digest")).then().statusCode(200);
+    ruth.request().get(comments).then().body("", empty());
+    ruth.request()
+        .get("/api/rulebases/" + id + "/revisions/2/comments")
+        .then()
+        .body("rule", contains("b", "b"));
+    ruth.request().delete(comments + "/" + first).then().statusCode(404);
   }
 }

@@ -100,7 +100,7 @@ class CommonTest {
         .body("detail", containsString(commonName));
     ruth.edit(local, version(local), "{\"kind\": \"putCommon\"}").then().statusCode(422);
     put(local, common).then().statusCode(409);
-    put(common, local).then().statusCode(404); // which is no common rulebase
+    put(common, local).then().statusCode(409); // which is below it
     put(common, common).then().statusCode(409);
     tomas.post(local, "undo").then().statusCode(200);
     assertThat(ruth.order(local)).isEqualTo("abc");

@@ -1,6 +1,7 @@
 package dev.ironsieve.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.hamcrest.Matchers.containsString;
 
 import dev.ironsieve.core.model.Verdict;
@@ -22,6 +23,8 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
@@ -31,6 +34,7 @@ import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInfo;
+import org.junit.jupiter.api.io.TempDir;
 
 /** Syslog of gateways comes in over real sockets, and is asked for. */
 @QuarkusTest
@@ -109,6 +113,55 @@ class LogTest {
         out.write(SyslogWriter.frame(message));
       }
       out.flush();
+    }
+  }
+
+  @Test
+  void recordsArriveOverTls(@TempDir Path folder) throws Exception {
+    run(
+        folder,
+        new byte[0],
+        "openssl req -x509 -newkey rsa:2048 -nodes -days 2 -keyout key.pem -out certificate.pem"
+            + " -subj /CN=log.example -addext subjectAltName=IP:127.0.0.1");
+    int port =
+        listener.listenTls(
+            new InetSocketAddress(LOOPBACK, 0),
+            folder.resolve("certificate.pem"),
+            folder.resolve("key.pem"));
+    run(
+        folder,
+        SyslogWriter.frame(decision(1, "c", "maya.lind", "10.0.0.1")),
+        "openssl s_client -quiet -no_ign_eof -verify_return_error -CAfile certificate.pem"
+            + " -connect 127.0.0.1:"
+            + port);
+    await(() -> log("").getList("records").size() == 1);
+    assertThatThrownBy(
+            () ->
+                listener.listenTls(
+                    new InetSocketAddress(LOOPBACK, 0),
+                    folder.resolve("certificate.pem"),
+                    folder.resolve("certificate.pem")))
+        .hasMessageContaining("expected BEGIN PRIVATE KEY");
+  }
+
+  /** Runs a program that must succeed, with bytes as its input. */
+  private static void run(Path folder, byte[] input, String command) throws Exception {
+    Path in = Files.write(folder.resolve("input"), input);
+    Process process =
+        new ProcessBuilder(command.split(" "))
+            .directory(folder.toFile())
+            .redirectInput(in.toFile())
+            .redirectErrorStream(true)
+            .redirectOutput(folder.resolve("said").toFile())
+            .start();
+    assertThat(process.waitFor()).as(() -> said(folder)).isZero();
+  }
+
+  private static String said(Path folder) {
+    try {
+      return Files.readString(folder.resolve("said"));
+    } catch (IOException e) {
+      return e.toString();
     }
   }
 

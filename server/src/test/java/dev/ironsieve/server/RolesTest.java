@@ -45,6 +45,7 @@ class RolesTest {
               .replace("{earlier}", "1")
               .replace("{gateway}", "1")
               .replace("{other}", "1")
+              .replace("{comment}", "1")
               .replace("{digest}", "0".repeat(64));
       return as.body("{}").request(method, filled);
     }

@@ -40,11 +40,16 @@ public final class SyslogWriter {
     return out.toString();
   }
 
+  /** The message alone, as it fills a datagram (RFC 5426, section 3.1). */
+  public static byte[] bytes(SyslogMessage message) {
+    return write(message).getBytes(StandardCharsets.UTF_8);
+  }
+
   /**
    * The message with octet counting: its length in bytes, a space, and itself (RFC 6587, 3.4.1).
    */
   public static byte[] frame(SyslogMessage message) {
-    byte[] line = write(message).getBytes(StandardCharsets.UTF_8);
+    byte[] line = bytes(message);
     byte[] length = (line.length + " ").getBytes(StandardCharsets.US_ASCII);
     byte[] out = new byte[length.length + line.length];
     System.arraycopy(length, 0, out, 0, length.length);

@@ -2,7 +2,9 @@ package dev.ironsieve.server.log;
 
 import io.smallrye.config.ConfigMapping;
 import io.smallrye.config.WithDefault;
+import java.nio.file.Path;
 import java.time.Duration;
+import java.util.Optional;
 import java.util.OptionalInt;
 
 /** Settings of the log. */
@@ -13,6 +15,15 @@ public interface LogConfig {
 
   /** UDP port for syslog (RFC 5426), likewise. */
   OptionalInt udpPort();
+
+  /** TCP port for syslog over TLS (RFC 5425), likewise; needs a certificate and its key. */
+  OptionalInt tlsPort();
+
+  /** PEM file with the certificate for TLS, and those that signed it. */
+  Optional<Path> tlsCertificate();
+
+  /** PEM file with the private key of the certificate (PKCS #8, RFC 5958), not encrypted. */
+  Optional<Path> tlsKey();
 
   @WithDefault("127.0.0.1")
   String host();

@@ -22,22 +22,27 @@ import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
+import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLSocket;
 import org.jboss.logging.Logger;
 
 /**
- * Receives syslog over TCP (RFC 6587) and UDP (RFC 5426). While too many records wait to be stored,
- * TCP senders are not read, so they wait too; over UDP records are dropped and counted.
+ * Receives syslog over TCP (RFC 6587), TLS (RFC 5425) and UDP (RFC 5426). While too many records
+ * wait to be stored, TCP senders are not read, so they wait too; over UDP records are dropped and
+ * counted.
  */
 @ApplicationScoped
 public class SyslogListener {
   private static final Logger LOG = Logger.getLogger(SyslogListener.class);
   private static final int MOST_CONNECTIONS = 1_000;
   private static final int BUFFER = 1 << 16;
+  private static final int HANDSHAKE_MILLIS = 10_000;
 
   private final LogConfig config;
   private final LogQueue queue;
@@ -53,21 +58,51 @@ public class SyslogListener {
 
   void onStart(@Observes StartupEvent event) {
     config.tcpPort().ifPresent(port -> listenTcp(new InetSocketAddress(config.host(), port)));
+    config.tlsPort().ifPresent(port -> listenTls(new InetSocketAddress(config.host(), port)));
     config.udpPort().ifPresent(port -> listenUdp(new InetSocketAddress(config.host(), port)));
   }
 
   /** Listens there too from now on; returns the port. */
   public int listenTcp(InetSocketAddress at) {
     try {
-      ServerSocket server = new ServerSocket();
-      server.setReuseAddress(true);
-      server.bind(at);
-      open.add(server);
-      Thread.ofVirtual().name("syslog-tcp").start(() -> accept(server));
-      return server.getLocalPort();
+      return listen(new ServerSocket(), at);
     } catch (IOException e) {
       throw new UncheckedIOException("syslog over TCP at " + at, e);
     }
+  }
+
+  private void listenTls(InetSocketAddress at) {
+    try {
+      listenTls(
+          at,
+          config.tlsCertificate().orElseThrow(() -> missing("certificate")),
+          config.tlsKey().orElseThrow(() -> missing("key")));
+    } catch (IOException e) {
+      throw new UncheckedIOException("syslog over TLS at " + at, e);
+    }
+  }
+
+  private static IOException missing(String what) {
+    return new IOException("no " + what + " is set for syslog over TLS");
+  }
+
+  /**
+   * Listens there too from now on; returns the port.
+   *
+   * @param certificate PEM file with the certificate
+   * @param key PEM file with its key
+   */
+  public int listenTls(InetSocketAddress at, Path certificate, Path key) throws IOException {
+    SSLContext identity = TlsIdentity.of(certificate, key);
+    return listen(identity.getServerSocketFactory().createServerSocket(), at);
+  }
+
+  private int listen(ServerSocket server, InetSocketAddress at) throws IOException {
+    server.setReuseAddress(true);
+    server.bind(at);
+    open.add(server);
+    Thread.ofVirtual().name("syslog-tcp").start(() -> accept(server));
+    return server.getLocalPort();
   }
 
   /** Listens there too from now on; returns the port. */
@@ -103,8 +138,9 @@ public class SyslogListener {
 
   private void read(Socket socket) {
     InetAddress sender = socket.getInetAddress();
-    try (socket;
-        InputStream in = socket.getInputStream()) {
+    try (socket) {
+      shakeHands(socket);
+      InputStream in = socket.getInputStream();
       SyslogFrames frames =
           new SyslogFrames(
               text -> take(text, sender, true),
@@ -118,6 +154,15 @@ public class SyslogListener {
     } finally {
       open.remove(socket);
       places.release();
+    }
+  }
+
+  /** Agrees on keys, where the connection is one of TLS. */
+  private static void shakeHands(Socket socket) throws IOException {
+    if (socket instanceof SSLSocket tls) {
+      tls.setSoTimeout(HANDSHAKE_MILLIS);
+      tls.startHandshake();
+      tls.setSoTimeout(0);
     }
   }
 

@@ -12,6 +12,7 @@ import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.audit.AuditAction;
 import dev.ironsieve.server.audit.AuditTrail;
+import dev.ironsieve.server.comment.ReviewComments;
 import dev.ironsieve.server.draft.DraftDocument;
 import dev.ironsieve.server.draft.DraftState;
 import dev.ironsieve.server.draft.Drafts;
@@ -33,6 +34,7 @@ class Revisions {
   private final Drafts drafts;
   private final Reviews reviews;
   private final BelowPublishes belowPublishes;
+  private final ReviewComments comments;
   private final QuestionPool pool;
   private final AuditTrail trail;
 
@@ -42,6 +44,7 @@ class Revisions {
       Drafts drafts,
       Reviews reviews,
       BelowPublishes belowPublishes,
+      ReviewComments comments,
       QuestionPool pool,
       AuditTrail trail) {
     this.database = database;
@@ -49,6 +52,7 @@ class Revisions {
     this.drafts = drafts;
     this.reviews = reviews;
     this.belowPublishes = belowPublishes;
+    this.comments = comments;
     this.pool = pool;
     this.trail = trail;
   }
@@ -276,6 +280,7 @@ class Revisions {
                     reason == null ? AuditAction.PUBLISHED : AuditAction.PUBLISHED_OVER_BLOCKERS,
                     RevisionStore.rulebaseName(sql, next.rulebase()) + ", revision " + number.get(),
                     reason == null ? next.note() : reason);
+                comments.published(sql, next.rulebase(), number.get());
                 belowPublishes.store(sql, targets, next, number.get());
               }
               return number;
