@@ -1,5 +1,7 @@
 import { whileOpen } from './questions';
 import type {
+  FirstGateways,
+  Rollout,
   ReviewComment,
   BelowDocument,
   CommonEffect,
@@ -239,6 +241,9 @@ export const api = {
   revisionRules: (id: number, number: number, signal?: AbortSignal) =>
     ask<Draft>('Analysis', 'GET', `/rulebases/${id}/revisions/${number}/rules`, { signal }),
   gateways: (id: number) => call<GatewaySummary[]>('GET', `/rulebases/${id}/gateways`),
+  rollout: (id: number) => call<Rollout>('GET', `/rulebases/${id}/rollout`),
+  finishRollout: (id: number) => call<void>('POST', `/rulebases/${id}/rollout/finish`),
+  stopRollout: (id: number) => call<void>('POST', `/rulebases/${id}/rollout/stop`),
   addGateway: (id: number, name: string) =>
     call<EnrolmentToken>('POST', `/rulebases/${id}/gateways`, { name }),
   revokeGateway: (id: number, gateway: number) =>
@@ -282,8 +287,8 @@ export const api = {
     call<void>('PUT', `/rulebases/${id}/publishing`, { fourEyes }),
   askApproval: (id: number, request: PublishRequest) =>
     call<void>('PUT', `${draft(id)}/approval`, request),
-  approve: (id: number, version: number, digest: string) =>
-    call<RevisionSummary>('POST', `${draft(id)}/approval`, { version, digest }),
+  approve: (id: number, version: number, digest: string, first?: FirstGateways) =>
+    call<RevisionSummary>('POST', `${draft(id)}/approval`, { version, digest, first }),
   schedulePublish: (id: number, request: ScheduleRequest) =>
     call<void>('PUT', `${draft(id)}/scheduled`, request),
   cancelScheduled: (id: number) => call<void>('DELETE', `${draft(id)}/scheduled`),

@@ -141,6 +141,8 @@ export type NamedState = Schemas['NamedState'];
 /** A state to which a draft can go back: the number of a revision, or the name of a state. */
 export type RestoredState = { revision: number } | { state: string };
 export type GatewaySummary = Schemas['GatewaySummary'];
+export type Rollout = Schemas['Rollout'];
+export type FirstGateways = Schemas['FirstGateways'];
 export type EnrolmentToken = Schemas['EnrolmentToken'];
 export type Overview = Schemas['Overview'];
 export type Publishing = Schemas['PublishingDocument'];

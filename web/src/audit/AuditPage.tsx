@@ -20,6 +20,8 @@ const ACTIONS = [
   'scheduled publish failed',
   'published',
   'published over blockers',
+  'rollout finished',
+  'rollout stopped',
   'gateway added',
   'gateway enrolled',
   'gateway revoked',

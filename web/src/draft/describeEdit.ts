@@ -18,6 +18,7 @@ export function describeRuleChange(before: Rule, after: Rule): string {
   if (before.ratePlan !== after.ratePlan) {
     out.push(after.ratePlan ? `rate plan ${after.ratePlan}` : 'no rate plan');
   }
+  if (before.hold !== after.hold) out.push(after.hold ? `hold ${after.hold} min` : 'no hold');
   if (before.notice !== after.notice) {
     out.push(after.notice ? `notice ${after.notice}` : 'no notice');
   }

@@ -1,10 +1,12 @@
+import { useState } from 'react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../api/client';
-import type { Draft, Publishing } from '../api/types';
+import type { Draft, Publishing, FirstGateways } from '../api/types';
 import { draftKey } from '../draft/useDraft';
 import { useSession } from '../shell/session';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
+import { FirstChoice, isWhole } from './FirstChoice';
 
 const LOOK_AGAIN = 3000;
 
@@ -27,10 +29,11 @@ export function Approval({
   mayPublish: boolean;
 }) {
   const { person } = useSession();
+  const [first, setFirst] = useState<FirstGateways | undefined>(undefined);
   const cache = useQueryClient();
   const { mutate, error, isPending } = useMutation({
     mutationFn: async (approves: boolean) => {
-      if (approves) await api.approve(draft.id, draft.version, request.digest);
+      if (approves) await api.approve(draft.id, draft.version, request.digest, first);
       else await api.withdrawRequest(draft.id);
     },
     onSettled: () =>
@@ -54,10 +57,11 @@ export function Approval({
         Any change of the draft voids the request.
         {own && ' Another person has to approve it.'}
       </p>
+      {!own && mayPublish && <FirstChoice draft={draft} value={first} onChange={setFirst} />}
       <Faults error={error} />
       <p className="mt-2 flex gap-2">
         {!own && mayPublish && (
-          <Button main disabled={isPending} onClick={() => mutate(true)}>
+          <Button main disabled={isPending || !isWhole(first)} onClick={() => mutate(true)}>
             Approve and publish revision {draft.revision + 1}
           </Button>
         )}

@@ -7,12 +7,23 @@ import { Faults } from '../ui/Faults';
 import { Field } from '../ui/Field';
 import { FormDialog } from '../ui/FormDialog';
 import { Modal } from '../ui/Modal';
+import { RolloutState } from './RolloutState';
 import { steps } from './steps';
 
 const LOOK_AGAIN = 2000;
 
 /** Which revision is where: a line for each gateway along the newest revisions. */
-export function Gateways({ id, newest, admin }: { id: number; newest: number; admin: boolean }) {
+export function Gateways({
+  id,
+  newest,
+  admin,
+  mayPublish,
+}: {
+  id: number;
+  newest: number;
+  admin: boolean;
+  mayPublish: boolean;
+}) {
   const [adding, setAdding] = useState(false);
   const { data: gateways, error } = useQuery({
     queryKey: ['gateways', id, newest],
@@ -31,6 +42,7 @@ export function Gateways({ id, newest, admin }: { id: number; newest: number; ad
           </Button>
         )}
       </div>
+      <RolloutState id={id} mayPublish={mayPublish} />
       <Faults error={error} />
       {gateways?.length === 0 && (
         <p className="text-[12px] text-dim">

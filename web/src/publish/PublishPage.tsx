@@ -147,7 +147,9 @@ export default function PublishPage({
           />
         )}
         {admin && <FourEyes draft={draft} />}
-        <Gateways id={draft.id} newest={draft.revision} admin={admin} />
+        {draft.kind !== 'common' && (
+          <Gateways id={draft.id} newest={draft.revision} admin={admin} mayPublish={mayPublish} />
+        )}
         <Revisions
           draft={draft}
           mayEdit={mayEdit}

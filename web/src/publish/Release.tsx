@@ -1,13 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api } from '../api/client';
-import type { Draft, Review } from '../api/types';
+import type { Draft, FirstGateways, Review } from '../api/types';
 import { many } from '../draft/Effects';
 import { draftKey } from '../draft/useDraft';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Approval, usePublishing } from './Approval';
 import { Discard } from './Discard';
+import { FirstChoice, isWhole } from './FirstChoice';
 import { PublishLater, Scheduled } from './Scheduled';
 
 /** What stops the publish, and the way to make it. */
@@ -27,6 +28,7 @@ export function Release({
   const cache = useQueryClient();
   const [note, setNote] = useState('');
   const [reason, setReason] = useState('');
+  const [first, setFirst] = useState<FirstGateways | undefined>(undefined);
   const { data: publishing } = usePublishing(draft);
   const publish = useMutation({
     mutationFn: async () => {
@@ -35,7 +37,9 @@ export function Release({
         note,
         overrideReason: review.blockers.length ? reason : undefined,
       };
-      await (fourEyes ? api.askApproval(draft.id, said) : api.publish(draft.id, said));
+      await (fourEyes
+        ? api.askApproval(draft.id, said)
+        : api.publish(draft.id, { ...said, first }));
     },
     onSettled: () =>
       Promise.all([
@@ -44,7 +48,7 @@ export function Release({
         cache.invalidateQueries({ queryKey: ['revisions', draft.id] }),
       ]),
   });
-  const blocked = review.blockers.length > 0 && reason.trim() === '';
+  const blocked = (review.blockers.length > 0 && reason.trim() === '') || !isWhole(first);
   const fourEyes = publishing?.fourEyes ?? false;
   const request = publishing?.request;
   return (
@@ -97,6 +101,7 @@ export function Release({
               onChange={setReason}
             />
           )}
+          {!fourEyes && <FirstChoice draft={draft} value={first} onChange={setFirst} />}
           <Faults error={publish.error} />
           <Button
             main

@@ -58,6 +58,7 @@ export function RuleLog({
         <p className="mt-1 flex items-center gap-2 text-[12px] text-dim">
           <span>
             {whole(hits.connections)} hits, the last {timeIn(zone, hits.lastAt, now)}
+            {hits.open > 0 && <> · {whole(hits.open)} open now</>}
           </span>
           <Button small className="ml-auto" onClick={onLog}>
             Log <kbd className="font-sans text-dim">l</kbd>

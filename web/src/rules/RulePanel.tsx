@@ -3,7 +3,7 @@ import type { Draft, Rule, Standing } from '../api/types';
 import { Origin } from '../common/Origin';
 import { RuleBelowList } from '../common/RuleBelow';
 import { useBelow } from '../common/useBelow';
-import { letsThrough } from '../ui/verdicts';
+import { holdWords, letsThrough } from '../ui/verdicts';
 import {
   FINDING_WORDS,
   longFinding,
@@ -124,6 +124,7 @@ export function RulePanel({
           onChange={(name) => actions.setNotice(rule, name)}
         />
       )}
+      <Hold rule={rule} mayEdit={mayEdit} onChange={(minutes) => actions.setHold(rule, minutes)} />
       <KeptFields key={`kept ${rule.id}`} rule={rule} mayEdit={mayEdit} actions={actions} />
       <Note key={rule.id} rule={rule} mayEdit={mayEdit} actions={actions} />
     </section>
@@ -210,6 +211,43 @@ function Named({
         <option value="">{none}</option>
         {names.map((name) => (
           <option key={name}>{name}</option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+const HOLDS = [5, 15, 60, 4 * 60, 24 * 60]; // minutes
+
+/** For how long whoever a rule refused is refused everything. */
+function Hold({
+  rule,
+  mayEdit,
+  onChange,
+}: {
+  rule: Rule;
+  mayEdit: boolean;
+  onChange(minutes: number): void;
+}) {
+  if (!rule.hold && (!mayEdit || letsThrough(rule.verdict))) return null;
+  if (!mayEdit) return <p className="mt-3 text-[12px] text-dim">Hold: {holdWords(rule.hold!)}</p>;
+  const choices = rule.hold && !HOLDS.includes(rule.hold) ? [...HOLDS, rule.hold] : HOLDS;
+  return (
+    <label
+      className="mt-3 flex items-center gap-2 text-[12px] text-dim"
+      title="Whoever this rule refuses is refused everything for that time: the person, or the address where nobody is signed in."
+    >
+      Hold
+      <select
+        value={rule.hold ?? 0}
+        onChange={(e) => onChange(Number(e.target.value))}
+        className="min-w-0 flex-1 rounded border border-line px-1 py-px text-[13px] text-ink"
+      >
+        <option value={0}>No hold</option>
+        {choices.map((minutes) => (
+          <option key={minutes} value={minutes}>
+            {holdWords(minutes)}
+          </option>
         ))}
       </select>
     </label>

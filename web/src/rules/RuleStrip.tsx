@@ -17,6 +17,7 @@ import { NameEditor } from './NameEditor';
 import { useChipRoom } from './useChipRoom';
 import { Wall } from './Wall';
 import { focusRules } from '../ui/focus';
+import { holdWords } from '../ui/verdicts';
 
 /** What a falling probe did here. */
 export type Fall = 'none' | 'passed' | 'caught';
@@ -173,6 +174,7 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
             ))}
             {(rule.start || rule.end) && <span>{daysOf(rule)}</span>}
             {rule.ratePlan && <span className="max-w-[120px] truncate">plan {rule.ratePlan}</span>}
+            {rule.hold && <span>hold {holdWords(rule.hold)}</span>}
             {rule.opening === 'opened' && <span>opened</span>}
             {rule.log && rule.log !== 'off' && <span>{LOG_WORDS[rule.log]}</span>}
           </span>

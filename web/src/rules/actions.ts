@@ -23,6 +23,8 @@ export interface RuleActions {
   /** None of them is meant by an empty name. */
   setRatePlan(rule: Rule, name: string): void;
   setNotice(rule: Rule, name: string): void;
+  /** Minutes; 0 for no hold. */
+  setHold(rule: Rule, minutes: number): void;
   setNote(rule: Rule, note: string): Promise<string | null>;
   /** Changes what people keep about a rule, or the days on which it decides. */
   setKept(rule: Rule, kept: Kept): Promise<string | null>;

@@ -191,6 +191,7 @@ export function useRuleActions(
       setOpening: (r, opening) => void change(r, (now) => ({ ...now, opening })),
       setRatePlan: (r, name) => void change(r, (now) => ({ ...now, ratePlan: name || undefined })),
       setNotice: (r, name) => void change(r, (now) => ({ ...now, notice: name || undefined })),
+      setHold: (r, minutes) => void change(r, (now) => ({ ...now, hold: minutes || undefined })),
       setKept: (r, kept) => change(r, (now) => ({ ...now, ...kept })),
       forAny: (r) => void change(r, (now) => ({ ...now, unfinished: undefined })),
       setNote: (r, note) => change(r, (now) => ({ ...now, note })),

@@ -2,6 +2,14 @@ import type { LogRow, Rule } from '../api/types';
 import { Button } from '../ui/Button';
 import { size, whole } from '../ui/numbers';
 
+/** When it was decided, by the word of the stage. */
+const STAGES: Record<string, string> = {
+  'first packet': ', at the first packet',
+  handshake: ', after the handshake',
+  content: ', by its content',
+  hold: ', which holds whoever opened it',
+};
+
 /** One record in full, and the ways from it. */
 export function RecordPanel({
   row,
@@ -9,6 +17,7 @@ export function RecordPanel({
   number,
   observed,
   onRule,
+  onThen,
   onProbe,
   onOnly,
 }: {
@@ -19,6 +28,8 @@ export function RecordPanel({
   /** The rule that only observes and would have decided, as it is in the draft. */
   observed: { number: number; name: string } | undefined;
   onRule(id: string): void;
+  /** Shows the rule as it was in the revision that decided. */
+  onThen(revision: number, rule: string): void;
   onProbe(line: string): void;
   /** Filters by the rule that decided. */
   onOnly(): void;
@@ -52,6 +63,7 @@ export function RecordPanel({
       </p>
       <p className="mt-1">
         <b>{row.verdict}</b> by {was}
+        {row.stage && STAGES[row.stage]}
         {row.rule && !rule && '; the draft no longer has it'}
         {row.observedRule && (
           <span className="text-caution">
@@ -65,6 +77,11 @@ export function RecordPanel({
         {rule && (
           <Button small onClick={() => onRule(rule.id)}>
             Rule {number} now <kbd className="font-sans text-dim">Enter</kbd>
+          </Button>
+        )}
+        {row.rule && (
+          <Button small onClick={() => onThen(row.revision, row.rule!)}>
+            Rule {row.ruleNumber} then <kbd className="font-sans text-dim">t</kbd>
           </Button>
         )}
         <Button small onClick={() => onProbe(row.connection)}>

@@ -15,6 +15,7 @@ import { COLUMNS, shownColumns, storeColumns } from './columns';
 import { fallOf } from './fall';
 import { FallPicture } from './FallPicture';
 import { filterLine, readFilter, sinceTime, type LogFilter } from './filter';
+import { useNavigate } from 'react-router';
 import { RecordPanel } from './RecordPanel';
 import { Records } from './Records';
 
@@ -71,9 +72,13 @@ export default function TrafficPage({
     const rule = row.observedRule ? byId.get(row.observedRule) : undefined;
     return rule && { number: numbers.get(rule.id)!, name: rule.name };
   };
+  const navigate = useNavigate();
+  const then = (revision: number, rule: string) =>
+    void navigate(`/rulebases/${draft.id}/revisions/${revision}?rule=${encodeURIComponent(rule)}`);
   const keys: Record<string, (row: LogRow) => void> = {
     Enter: (row) => now(row) && onRule(row.rule!),
     p: (row) => onProbe(row.connection),
+    t: (row) => row.rule && then(row.revision, row.rule),
     r: (row) => byRule(row.rule ?? null),
     ' ': () => setHeld(!held),
   };
@@ -196,6 +201,7 @@ export default function TrafficPage({
             number={shown.rule ? numbers.get(shown.rule) : undefined}
             observed={observed(shown)}
             onRule={onRule}
+            onThen={then}
             onProbe={onProbe}
             onOnly={() => byRule(shown.rule ?? null)}
           />

@@ -6,6 +6,7 @@ const rule = (id: string) => ({ id, name: id, verdict: 'allow' }) as Rule;
 const hits = (rule: string | undefined, count: number): RuleHits => ({
   rule,
   connections: 10 * count,
+  open: 0,
   observed: 0,
   differing: 0,
   packets: 0,

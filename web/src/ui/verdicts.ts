@@ -8,3 +8,7 @@ export const VERDICT_CLASS: Record<Verdict, string> = {
   reject: 'text-reject',
   caution: 'text-caution',
 };
+
+/** The length of a hold: "15 min", "4 h". */
+export const holdWords = (minutes: number) =>
+  minutes % 60 === 0 ? `${minutes / 60} h` : `${minutes} min`;

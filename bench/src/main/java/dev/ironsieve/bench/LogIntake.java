@@ -145,7 +145,8 @@ final class LogIntake implements Callable<Integer> {
                 null,
                 "www.quay.example",
                 "Lanternreel: view",
-                null)
+                null,
+                "handshake")
             .message(Instant.now()));
   }
 

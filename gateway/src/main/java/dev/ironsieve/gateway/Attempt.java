@@ -14,8 +14,17 @@ import java.time.Instant;
  */
 record Attempt(Connection connection, Instant at, Duration length, long bytes) {
   private static final int PACKET = 900; // bytes, on average
+  private static final int REQUEST = 60; // bytes of a packet that opens a connection
 
   long packets() {
     return 2 + bytes / PACKET;
+  }
+
+  /** The bytes of the first so many packets: of one that only asks, of all, or of a part. */
+  long bytes(long packets) {
+    if (packets >= packets()) {
+      return bytes;
+    }
+    return packets <= 1 ? REQUEST : Math.min(bytes, packets * PACKET);
   }
 }

@@ -7,18 +7,21 @@ import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Logging;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Section;
-import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.rulebase.Rulebase;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.PriorityQueue;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 
@@ -36,8 +39,11 @@ final class Decisions {
   private long notKept;
   private final PriorityQueue<Open> open = new PriorityQueue<>(Comparator.comparing(Open::end));
   private final Map<String, Hits> hits = new HashMap<>(); // by rule; of the default rule by ""
+  private Map<String, Long> openReported = Map.of(); // by rule
   private Map<String, Rule> byId = Map.of();
-  private InForce inForce; // null before the first
+  private final Holds holds = new Holds();
+  private RateLimits limits; // null before the first revision, as the next
+  private InForce inForce;
 
   /**
    * @param mostOpen connections that are kept
@@ -54,8 +60,10 @@ final class Decisions {
    *
    * @param observing decides as if the rules that only observe were in force; null if there are
    *     none
+   * @param unfolds whether more than the first packet of a connection matters
    */
-  record InForce(int revision, Rulebase rulebase, Matcher matcher, Matcher observing) {
+  record InForce(
+      int revision, Rulebase rulebase, Matcher matcher, Matcher observing, boolean unfolds) {
     static InForce of(int revision, Rulebase rulebase) {
       Rulebase alone = rulebase.withoutOrigins();
       List<Section> sections =
@@ -67,7 +75,8 @@ final class Decisions {
           revision,
           rulebase,
           new Matcher(rulebase),
-          any ? new Matcher(alone.withSections(sections)) : null);
+          any ? new Matcher(alone.withSections(sections)) : null,
+          StagedDecision.unfolds(rulebase));
     }
   }
 
@@ -76,7 +85,18 @@ final class Decisions {
    *
    * @param revision that let it through
    */
-  private record Open(Attempt attempt, int revision, Rule rule, Instant end) {}
+  private record Open(
+      Attempt attempt, int revision, Rule rule, Instant end, StagedDecision decision) {
+    Open by(int otherRevision, StagedDecision other) {
+      return new Open(attempt, otherRevision, other.rule(), end, other);
+    }
+
+    Reports.Share share(Instant at) {
+      long millis = Math.max(0, Duration.between(attempt.at(), at).toMillis());
+      long whole = Math.max(1, Duration.between(attempt.at(), end).toMillis());
+      return new Reports.Share(millis, Math.min(1, (double) millis / whole));
+    }
+  }
 
   /** What one rule decided since the last report. */
   private static final class Hits {
@@ -89,23 +109,29 @@ final class Decisions {
     private Instant last;
   }
 
+  private static final Hits NO_HITS = new Hits();
+
   /**
    * Switches to another revision. Open connections that it does not let through end now.
    *
    * @return how many ended
    */
   int use(InForce next, Instant now) {
-    reportHits();
+    if (inForce != null) {
+      reportHits(now);
+    }
     inForce = next;
     byId = next.rulebase().rules().stream().collect(Collectors.toMap(Rule::id, rule -> rule));
+    holds.keepThoseOf(byId);
+    limits = new RateLimits(next.rulebase());
     List<Open> before = List.copyOf(open);
     open.clear();
     int ended = 0;
     for (Open one : before) {
       Connection named = named(one.attempt().connection(), one.attempt().at());
-      Optional<Rule> rule = next.matcher().decide(named);
-      if (rule.isPresent() && rule.get().verdict().letsThrough()) {
-        open.add(new Open(one.attempt(), next.revision(), rule.get(), one.end()));
+      StagedDecision decision = StagedDecision.of(named, next.matcher(), next.unfolds());
+      if (decision.verdict().letsThrough()) {
+        open.add(one.by(next.revision(), decision));
       } else {
         end(one, now);
         ended++;
@@ -129,28 +155,44 @@ final class Decisions {
 
   /** Decides a connection; a record is reported as the rule says. */
   void decide(Attempt attempt) {
+    Rule holding = holds.of(attempt.connection(), attempt.at());
+    if (holding != null) {
+      count(holding.id(), attempt, 1);
+      if (holding.logging() != Logging.OFF) {
+        reports.held(attempt, inForce.revision(), holding);
+      }
+      return;
+    }
     Connection named = named(attempt.connection(), attempt.at());
-    Optional<Rule> rule = inForce.matcher().decide(named);
-    Verdict verdict = DefaultRule.verdict(rule.orElse(null));
-    boolean through = verdict.letsThrough();
+    StagedDecision decision = StagedDecision.of(named, inForce.matcher(), inForce.unfolds());
+    Rule rule = decision.rule();
+    boolean through = decision.verdict().letsThrough();
     Optional<Rule> observed = observed(named);
-    count(rule.map(Rule::id).orElse(""), attempt, through);
-    observed.ifPresent(one -> observe(one.id(), attempt, one.verdict() != verdict));
-    Logging logging = DefaultRule.unless(rule.orElse(null)).logging();
+    long packets = through ? attempt.packets() : decision.packetsBefore(attempt.packets());
+    count(rule == null ? "" : rule.id(), attempt, packets);
+    observed.ifPresent(one -> observe(one.id(), attempt, one.verdict() != decision.verdict()));
+    Logging logging = DefaultRule.unless(rule).logging();
     boolean refused = !through && logging != Logging.OFF;
     boolean observes = observed.isPresent() && observed.get().logging() != Logging.OFF;
     if (refused || observes || logging == Logging.START || logging == Logging.BOTH) {
-      reports.start(attempt, inForce.revision(), rule.orElse(null), observed.orElse(null));
+      reports.start(attempt, inForce.revision(), decision, observed.orElse(null));
     }
     if (through) {
-      keep(attempt, rule.orElseThrow());
+      keep(attempt, decision);
     }
+    holds.add(rule, attempt.connection(), attempt.at());
   }
 
-  private void keep(Attempt attempt, Rule rule) {
+  private void keep(Attempt attempt, StagedDecision decision) {
     if (open.size() < mostOpen) {
-      Instant end = attempt.at().plus(attempt.length());
-      open.add(new Open(attempt, inForce.revision(), rule, end));
+      Instant end =
+          limits.end(
+              decision.rule(),
+              attempt.connection().from().address(),
+              attempt.at(),
+              attempt.length(),
+              attempt.bytes());
+      open.add(new Open(attempt, inForce.revision(), decision.rule(), end, decision));
       return;
     }
     notKept++;
@@ -168,11 +210,14 @@ final class Decisions {
         : inForce.observing().decide(named).filter(rule -> byId.get(rule.id()).observeOnly());
   }
 
-  private void count(String rule, Attempt attempt, boolean through) {
+  /**
+   * @param packets how many passed
+   */
+  private void count(String rule, Attempt attempt, long packets) {
     Hits one = hitsOf(rule, attempt);
     one.connections++;
-    one.packets += through ? attempt.packets() : 1;
-    one.bytes += through ? attempt.bytes() : 60;
+    one.packets += packets;
+    one.bytes += attempt.bytes(packets);
   }
 
   private void observe(String rule, Attempt attempt, boolean differs) {
@@ -200,7 +245,7 @@ final class Decisions {
   private void end(Open one, Instant at) {
     Logging logging = one.rule().logging();
     if (logging == Logging.END || logging == Logging.BOTH) {
-      reports.end(one.attempt(), one.revision(), one.rule(), at);
+      reports.end(one.attempt(), one.revision(), one.decision(), one.share(at));
     }
   }
 
@@ -209,20 +254,30 @@ final class Decisions {
     return open.size();
   }
 
-  /** Reports what was decided since the last report. */
-  void reportHits() {
-    hits.forEach(
-        (rule, one) ->
-            reports.hits(
-                inForce.revision(),
-                rule.isEmpty() ? null : rule,
-                one.connections,
-                one.observed,
-                one.differing,
-                one.packets,
-                one.bytes,
-                one.first,
-                one.last));
+  /** Reports what was decided since the last report, and how much is open, where that changed. */
+  void reportHits(Instant now) {
+    Map<String, Long> openNow = new HashMap<>();
+    open.forEach(one -> openNow.merge(one.rule().id(), 1L, Long::sum));
+    Set<String> rules = new LinkedHashSet<>(hits.keySet());
+    Set<String> others = new HashSet<>(openNow.keySet());
+    others.addAll(openReported.keySet());
+    others.removeIf(rule -> openNow.getOrDefault(rule, 0L).equals(openReported.get(rule)));
+    rules.addAll(others);
+    for (String rule : rules) {
+      Hits one = hits.getOrDefault(rule, NO_HITS);
+      reports.hits(
+          inForce.revision(),
+          rule.isEmpty() ? null : rule,
+          openNow.getOrDefault(rule, 0L),
+          one.connections,
+          one.observed,
+          one.differing,
+          one.packets,
+          one.bytes,
+          one.first == null ? now : one.first,
+          one.last == null ? now : one.last);
+    }
     hits.clear();
+    openReported = openNow;
   }
 }

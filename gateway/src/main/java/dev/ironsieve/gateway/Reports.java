@@ -2,19 +2,18 @@ package dev.ironsieve.gateway;
 
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
-import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.formats.syslog.DecisionRecord;
 import dev.ironsieve.formats.syslog.DecisionRecord.Origin;
 import dev.ironsieve.formats.syslog.HitRecord;
 import dev.ironsieve.formats.syslog.SyslogMessage;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.function.Consumer;
 
 /** Makes the numbered records of a gateway's decisions. For one thread. */
 final class Reports {
-  private static final int REFUSED_BYTES = 60;
+  private static final String HOLD = "hold";
 
   private final String gateway;
   private final String run;
@@ -40,49 +39,82 @@ final class Reports {
   }
 
   /**
+   * How much of a connection there was until a time.
+   *
+   * @param share of its packets and bytes, 0 to 1
+   */
+  record Share(long millis, double share) {}
+
+  /**
    * A connection was decided.
    *
-   * @param rule null for the default rule
    * @param observed the rule that only observes and would have decided; null for none
    */
-  void start(Attempt attempt, int revision, Rule rule, Rule observed) {
-    boolean through = DefaultRule.verdict(rule).letsThrough();
+  void start(Attempt attempt, int revision, StagedDecision decision, Rule observed) {
+    boolean through = decision.verdict().letsThrough();
+    long packets = through ? 0 : decision.packetsBefore(attempt.packets());
     record(
         "start",
         attempt,
         revision,
-        rule,
+        decision,
         observed,
         0,
-        through ? 0 : 1,
-        through ? 0 : REFUSED_BYTES);
+        packets,
+        through ? 0 : attempt.bytes(packets));
+  }
+
+  /** A connection was refused, since a rule holds whoever opened it. */
+  void held(Attempt attempt, int revision, Rule rule) {
+    made("start", attempt, revision, rule, Verdict.DROP, null, 0, 1, attempt.bytes(1), HOLD);
   }
 
   /** A connection ended. */
-  void end(Attempt attempt, int revision, Rule rule, Instant at) {
-    long millis = Math.max(0, Duration.between(attempt.at(), at).toMillis());
-    long whole = Math.max(1, attempt.length().toMillis());
-    double share = Math.min(1, (double) millis / whole);
+  void end(Attempt attempt, int revision, StagedDecision decision, Share share) {
     record(
         "end",
         attempt,
         revision,
-        rule,
+        decision,
         null,
-        millis,
-        (long) (attempt.packets() * share),
-        (long) (attempt.bytes() * share));
+        share.millis(),
+        (long) (attempt.packets() * share.share()),
+        (long) (attempt.bytes() * share.share()));
   }
 
   private void record(
       String phase,
       Attempt attempt,
       int revision,
-      Rule rule,
+      StagedDecision decision,
       Rule observed,
       long millis,
       long packets,
       long bytes) {
+    made(
+        phase,
+        attempt,
+        revision,
+        decision.rule(),
+        decision.verdict(),
+        observed,
+        millis,
+        packets,
+        bytes,
+        decision.stage().word());
+  }
+
+  private void made(
+      String phase,
+      Attempt attempt,
+      int revision,
+      Rule rule,
+      Verdict verdict,
+      Rule observed,
+      long millis,
+      long packets,
+      long bytes,
+      String stage) {
     Connection c = attempt.connection();
     DecisionRecord made =
         new DecisionRecord(
@@ -90,7 +122,7 @@ final class Reports {
             phase,
             revision,
             rule == null ? null : rule.id(),
-            DefaultRule.verdict(rule),
+            verdict,
             observed == null ? null : observed.id(),
             observed == null ? null : observed.verdict(),
             attempt.at(),
@@ -108,7 +140,8 @@ final class Reports {
             c.terms().get(Coordinate.DEVICE),
             c.terms().get(Coordinate.SITE),
             c.terms().get(Coordinate.APPLICATION),
-            c.terms().get(Coordinate.FILE_KIND));
+            c.terms().get(Coordinate.FILE_KIND),
+            stage);
     out.accept(made.message(Instant.now()));
     flows.accept(made);
   }
@@ -117,10 +150,12 @@ final class Reports {
    * How often a rule decided since the last report of it.
    *
    * @param rule its id; null for the default rule
+   * @param open connections by it that are open now
    */
   void hits(
       int revision,
       String rule,
+      long open,
       long connections,
       long observed,
       long differing,
@@ -133,6 +168,7 @@ final class Reports {
                 origin(),
                 revision,
                 rule,
+                open,
                 connections,
                 observed,
                 differing,

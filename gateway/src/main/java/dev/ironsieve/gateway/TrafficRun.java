@@ -59,7 +59,7 @@ final class TrafficRun implements Runnable {
           decisions.decide(generator.next(now));
         }
         if (reported.plus(BETWEEN_HITS).isBefore(now)) {
-          decisions.reportHits();
+          decisions.reportHits(now);
           reported = now;
         }
       }
@@ -92,7 +92,7 @@ final class TrafficRun implements Runnable {
           decisions.decide(generator.next(at));
         }
       }
-      decisions.reportHits();
+      decisions.reportHits(now);
     }
   }
 }

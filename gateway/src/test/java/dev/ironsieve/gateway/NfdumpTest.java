@@ -2,6 +2,8 @@ package dev.ironsieve.gateway;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.ironsieve.core.matcher.Stage;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Verdict;
 import java.io.IOException;
@@ -55,6 +57,10 @@ class NfdumpTest {
     return out.lines().map(line -> line.replace(" ", "")).filter(l -> l.contains("|")).toList();
   }
 
+  private static StagedDecision decision(Rule rule) {
+    return new StagedDecision(rule, DefaultRule.verdict(rule), Stage.FIRST_PACKET);
+  }
+
   @Test
   void anotherCollectorReadsTheFlows() throws Exception {
     int port = freePort();
@@ -80,10 +86,10 @@ class NfdumpTest {
       for (int i = 0; i < 60; i++) {
         Attempt attempt = (i % 2 == 0 ? four : six).next(Instant.now());
         if (i % 3 == 0) {
-          reports.start(attempt, 3, null, null);
+          reports.start(attempt, 3, decision(null), null);
         } else {
-          reports.start(attempt, 3, web, null);
-          reports.end(attempt, 3, web, attempt.at().plus(attempt.length()));
+          reports.start(attempt, 3, decision(web), null);
+          reports.end(attempt, 3, decision(web), new Reports.Share(attempt.length().toMillis(), 1));
         }
       }
       Instant end = Instant.now().plus(PATIENCE);

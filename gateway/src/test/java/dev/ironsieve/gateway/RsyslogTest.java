@@ -2,6 +2,8 @@ package dev.ironsieve.gateway;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.ironsieve.core.matcher.Stage;
+import dev.ironsieve.core.model.DefaultRule;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.formats.syslog.SyslogMessage;
@@ -192,7 +194,7 @@ class RsyslogTest {
       TrafficGenerator generator = new TrafficGenerator(List.of(pattern), 1);
       for (int i = 0; i < 100; i++) {
         Rule rule = i % 2 == 0 ? null : Rule.matchingAll("web", "Web", Verdict.ALLOW);
-        reports.start(generator.next(Instant.now()), 3, rule, null);
+        reports.start(generator.next(Instant.now()), 3, decision(rule), null);
       }
       messages.forEach(sender);
       Instant end = Instant.now().plus(PATIENCE);
@@ -224,6 +226,10 @@ class RsyslogTest {
       assertThat(Instant.now()).as("rsyslog listens").isBefore(end);
       Thread.sleep(50);
     }
+  }
+
+  private static StagedDecision decision(Rule rule) {
+    return new StagedDecision(rule, DefaultRule.verdict(rule), Stage.FIRST_PACKET);
   }
 
   private String said() {

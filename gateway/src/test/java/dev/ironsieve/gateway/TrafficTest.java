@@ -143,12 +143,12 @@ class TrafficTest {
     assertThat(end.bytes()).isEqualTo(attempt("tcp/443").bytes());
     assertThat(end.millis()).isEqualTo(attempt("tcp/443").length().toMillis());
 
-    decisions.reportHits();
+    decisions.reportHits(TUESDAY);
     assertThat(hits())
         .extracting(HitRecord::rule, HitRecord::connections)
         .containsExactlyInAnyOrder(
             tuple("web", 1L), tuple("old", 1L), tuple("quiet", 1L), tuple(null, 1L));
-    decisions.reportHits();
+    decisions.reportHits(TUESDAY);
     assertThat(hits()).as("each is reported once").hasSize(4);
     assertThat(sent.stream().map(m -> m.data().getFirst().value("seq").orElseThrow()))
         .containsExactly("1", "2", "3", "4", "5", "6", "7", "8");
@@ -181,7 +181,7 @@ class TrafficTest {
       decisions.decide(attempt(service));
     }
     assertThat(decisions.open()).isEqualTo(1);
-    decisions.reportHits();
+    decisions.reportHits(TUESDAY);
     assertThat(hits())
         .extracting(
             HitRecord::rule, HitRecord::connections, HitRecord::observed, HitRecord::differing)

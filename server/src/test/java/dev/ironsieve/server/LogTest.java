@@ -96,13 +96,14 @@ class LogTest {
             null,
             "www.quay.example",
             "Lanternreel: view",
-            null)
+            null,
+            "handshake")
         .message(now);
   }
 
   private SyslogMessage hits(String run, long number, String rule, long connections) {
     return new HitRecord(
-            new Origin(gateway, run, number), 1, rule, connections, 2, 1, 10, 2_000, now, now)
+            new Origin(gateway, run, number), 1, rule, 4, connections, 2, 1, 10, 2_000, now, now)
         .message(now);
   }
 
@@ -227,6 +228,7 @@ class LogTest {
     assertThat(rest.getList("records.from")).containsExactly("10.4.2.9");
     assertThat(rest.getBoolean("more")).isFalse();
     JsonPath one = log("?rule=b");
+    assertThat(one.getString("records[0].stage")).isEqualTo("handshake");
     assertThat(one.getString("records[0].ruleName")).isEqualTo("B");
     assertThat(one.getInt("records[0].ruleNumber")).isEqualTo(2);
     assertThat(one.getString("records[0].connection"))
@@ -348,7 +350,7 @@ class LogTest {
   void aClockThatIsWrongIsShownAndItsRecordsGetTheTimeOfReceipt() throws Exception {
     Instant wrong = now.plus(Duration.ofDays(1));
     SyslogMessage message =
-        new HitRecord(new Origin(gateway, "run", 1), 1, "a", 1, 0, 0, 1, 1, wrong, wrong)
+        new HitRecord(new Origin(gateway, "run", 1), 1, "a", 0, 1, 0, 0, 1, 1, wrong, wrong)
             .message(wrong);
     send(message);
     awaitStored(1);

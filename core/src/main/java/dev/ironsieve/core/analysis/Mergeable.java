@@ -56,6 +56,7 @@ public final class Mergeable {
         || upper.logging() != lower.logging()
         || !Objects.equals(upper.ratePlan(), lower.ratePlan())
         || !Objects.equals(upper.notice(), lower.notice())
+        || !Objects.equals(upper.hold(), lower.hold())
         || !upper.validity().equals(lower.validity())
         || upper.unfinished()
         || lower.unfinished()

@@ -104,6 +104,7 @@ public final class RuleMerge {
             merge.part(before.logging(), mine.logging(), theirs.logging()),
             merge.part(before.ratePlan(), mine.ratePlan(), theirs.ratePlan()),
             merge.part(before.notice(), mine.notice(), theirs.notice()),
+            merge.part(before.hold(), mine.hold(), theirs.hold()),
             merge.part(before.note(), mine.note(), theirs.note()),
             new Validity(
                 merge.part(

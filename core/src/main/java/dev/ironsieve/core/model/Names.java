@@ -65,7 +65,7 @@ public final class Names {
     }
   }
 
-  static String checkId(String kind, String id) {
+  public static String checkId(String kind, String id) {
     if (id == null || !ID.matcher(id).matches()) {
       throw new InvalidModel(kind + " id", "1 to 40 letters, digits, \"_\" or \"-\"", quoted(id));
     }

@@ -18,6 +18,8 @@ import java.util.Map;
  *     value
  * @param ratePlan name of its rate plan; null for none
  * @param notice name of the page that people see; null for none
+ * @param hold minutes for which whoever it decides about is refused everything, 1 to {@value
+ *     #MAX_HOLD}; null for none
  * @param validity its start and end date
  */
 public record Rule(
@@ -37,13 +39,21 @@ public record Rule(
     Logging logging,
     String ratePlan,
     String notice,
+    Integer hold,
     String note,
     Validity validity,
     Ownership ownership) {
+  /** Longest hold, a week. */
+  public static final int MAX_HOLD = 7 * 24 * 60;
+
   public Rule {
     Names.checkId("rule", id);
     name = Names.checkTitle("rule", name);
     Names.checkNote(note);
+    if (hold != null && (hold < 1 || hold > MAX_HOLD)) {
+      throw new InvalidModel(
+          "rule \"" + name + "\"", "a hold of 1 to " + MAX_HOLD + " minutes", hold + "");
+    }
     terms = narrowing(terms);
     unfinished &=
         terms.isEmpty()
@@ -88,6 +98,7 @@ public record Rule(
         logging,
         ratePlan,
         notice,
+        null,
         note,
         Validity.ALWAYS,
         Ownership.NONE);

@@ -20,6 +20,7 @@ public final class RuleBuilder {
   private Logging logging;
   private String ratePlan;
   private String notice;
+  private Integer hold;
   private String note;
   private Validity validity;
   private Ownership ownership;
@@ -41,6 +42,7 @@ public final class RuleBuilder {
     logging = rule.logging();
     ratePlan = rule.ratePlan();
     notice = rule.notice();
+    hold = rule.hold();
     note = rule.note();
     validity = rule.validity();
     ownership = rule.ownership();
@@ -117,6 +119,12 @@ public final class RuleBuilder {
     return this;
   }
 
+  /** Minutes for which whoever it decides about is refused everything; null for none. */
+  public RuleBuilder hold(Integer value) {
+    hold = value;
+    return this;
+  }
+
   public RuleBuilder note(String value) {
     note = value;
     return this;
@@ -155,6 +163,7 @@ public final class RuleBuilder {
         logging,
         ratePlan,
         notice,
+        hold,
         note,
         validity,
         ownership);

@@ -150,6 +150,7 @@ public final class FromModel {
         rule.logging() == Logging.OFF ? null : rule.logging().word(),
         rule.ratePlan(),
         rule.notice(),
+        rule.hold(),
         note(rule.note()),
         rule.unfinished() ? true : null,
         rule.observeOnly() ? true : null,

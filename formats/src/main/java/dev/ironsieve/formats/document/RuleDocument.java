@@ -20,6 +20,7 @@ import java.util.Map;
  *     left out
  * @param observeOnly true for a rule that decides nothing, while gateways count and log what it
  *     would decide; false if left out
+ * @param hold minutes for which whoever it decides about is refused everything; none if left out
  * @param start first day on which it may decide, as in {@code 2026-12-24}; any if left out
  * @param end last day on which it may decide; any if left out
  * @param owner who answers for it; nobody if left out
@@ -41,6 +42,7 @@ public record RuleDocument(
     String log,
     String ratePlan,
     String notice,
+    Integer hold,
     String note,
     Boolean unfinished,
     Boolean observeOnly,

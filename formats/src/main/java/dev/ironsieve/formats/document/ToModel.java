@@ -435,6 +435,7 @@ public final class ToModel {
                 logging,
                 document.ratePlan(),
                 document.notice(),
+                document.hold(),
                 document.note() == null ? "" : document.note(),
                 new Validity(start, end),
                 new Ownership(

@@ -31,6 +31,8 @@ import java.util.function.Function;
  * @param detail destination port, or ICMP type * 256 + code; 0 for other protocols
  * @param sourcePort 0 for protocols without ports
  * @param person null if not known, as with the other terms
+ * @param stage the stage at which it was decided, such as {@code handshake}, or {@code hold} if its
+ *     sender was held; null if not known
  */
 public record DecisionRecord(
     Origin origin,
@@ -55,7 +57,8 @@ public record DecisionRecord(
     String device,
     String site,
     String application,
-    String file) {
+    String file,
+    String stage) {
   static final String ELEMENT = "connection@32473";
   private static final int MOST_NAME = 300;
 
@@ -108,6 +111,7 @@ public record DecisionRecord(
     put(out, "site", site);
     put(out, "application", application);
     put(out, "file", file);
+    put(out, "stage", stage);
     return new SyslogMessage(
         SyslogMessage.LOCAL4,
         SyslogMessage.INFORMATIONAL,
@@ -167,7 +171,8 @@ public record DecisionRecord(
         fields.orNull("device"),
         fields.orNull("site"),
         fields.orNull("application"),
-        fields.orNull("file"));
+        fields.orNull("file"),
+        fields.orNull("stage"));
   }
 
   private static Verdict verdict(String word) {

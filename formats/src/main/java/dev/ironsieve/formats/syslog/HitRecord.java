@@ -14,6 +14,7 @@ import java.util.Optional;
  * {@code [hits@32473 run="…" seq="…" …]}.
  *
  * @param rule id of the rule; null for the default rule
+ * @param open connections by it that are open now
  * @param connections decided since the last report
  * @param observed connections that it would have decided, since it only observes
  * @param differing of the observed ones, how many got another verdict
@@ -26,6 +27,7 @@ public record HitRecord(
     Origin origin,
     int revision,
     String rule,
+    long open,
     long connections,
     long observed,
     long differing,
@@ -40,6 +42,7 @@ public record HitRecord(
     List<Parameter> out = origin.parameters();
     DecisionRecord.put(out, "rev", revision);
     DecisionRecord.put(out, "rule", rule);
+    DecisionRecord.put(out, "open", open);
     DecisionRecord.put(out, "connections", connections);
     DecisionRecord.put(out, "observed", observed);
     DecisionRecord.put(out, "differing", differing);
@@ -74,6 +77,7 @@ public record HitRecord(
                   Origin.of(element),
                   (int) fields.number("rev", Integer.MAX_VALUE),
                   fields.orNull("rule"),
+                  fields.number("open", Long.MAX_VALUE),
                   fields.number("connections", Long.MAX_VALUE),
                   fields.number("observed", Long.MAX_VALUE),
                   fields.number("differing", Long.MAX_VALUE),

@@ -117,8 +117,8 @@ public final class LimitDocuments {
     CriterionDocument last = new CriterionDocument(List.of(addresses.getLast().name()), null);
     RuleDocument rule =
         new RuleDocument(
-            "a", "A", true, null, last, null, null, null, null, "allow", null, null, null, null, "",
-            null, null, null, null, null, null, null);
+            "a", "A", true, null, last, null, null, null, null, "allow", null, null, null, null,
+            null, "", null, null, null, null, null, null, null);
     return document(null, addresses, null, List.of(), List.of(rule));
   }
 
@@ -140,6 +140,7 @@ public final class LimitDocuments {
               null,
               Map.of("person", some),
               "allow",
+              null,
               null,
               null,
               null,
@@ -212,7 +213,7 @@ public final class LimitDocuments {
       String id, String name, boolean enabled, CriterionDocument services, String note) {
     return new RuleDocument(
         id, name, enabled, null, null, null, null, services, null, "allow", null, null, null, null,
-        note, null, null, null, null, null, null, null);
+        null, note, null, null, null, null, null, null, null);
   }
 
   /** So many ports of TCP, no two of them neighbours. */

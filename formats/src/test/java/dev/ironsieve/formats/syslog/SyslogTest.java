@@ -48,7 +48,8 @@ class SyslogTest {
           null,
           "www.quay.example",
           "Lanternreel: view [hd]",
-          null);
+          null,
+          "content");
 
   /** The examples of RFC 5424, section 6.5. */
   @Test
@@ -167,6 +168,7 @@ class SyslogTest {
             DECISION.origin(),
             7,
             null,
+            6,
             3,
             2,
             1,

@@ -14,7 +14,6 @@ import java.util.List;
 @ApplicationScoped
 public class ReviewComments {
   private static final int MOST = 1000;
-  private static final int MOST_ID = 100;
 
   private final Database database;
   private final Drafts drafts;
@@ -37,8 +36,11 @@ public class ReviewComments {
     drafts.state(rulebase);
     String rule = Refusal.require(comment.rule(), "$.rule", "the id of a rule, or nothing");
     String text = Names.checkNote(Refusal.require(comment.text(), "$.text", "a text")).strip();
-    if (text.isEmpty() || rule.length() > MOST_ID) {
-      throw new Refusal.Invalid("$", "a text about a rule", text.isEmpty() ? "no text" : rule);
+    if (!rule.isEmpty()) {
+      Names.checkId("rule", rule);
+    }
+    if (text.isEmpty()) {
+      throw new Refusal.Invalid("$.text", "a text", "none");
     }
     database.inTransaction(
         "adding a comment",

@@ -16,7 +16,8 @@ public class Publications {
     return waiting.computeIfAbsent(rulebase, id -> new CompletableFuture<>()).copy();
   }
 
-  void published(long rulebase) {
+  /** Wakes those who wait for another revision of a rulebase. */
+  public void published(long rulebase) {
     CompletableFuture<Void> all = waiting.remove(rulebase);
     if (all != null) {
       all.complete(null);

@@ -13,7 +13,10 @@ final class GatewayStore {
   private static final String GATEWAYS =
       "select g.*, r.number as newest, r.digest from gateway g"
           + " join draft d on d.rulebase_id = g.rulebase_id"
-          + " join revision r on r.rulebase_id = d.rulebase_id and r.number = d.base_revision ";
+          + " left join rollout o on o.rulebase_id = g.rulebase_id"
+          + " and o.revision = d.base_revision and g.id <> all (o.first)"
+          + " join revision r on r.rulebase_id = d.rulebase_id"
+          + " and r.number = coalesce(o.previous, d.base_revision) ";
 
   static List<StoredGateway> all(Sql sql, long rulebase) throws SQLException {
     return sql.list(
@@ -84,6 +87,13 @@ final class GatewayStore {
   /** The name of a gateway that exists. */
   static String name(Sql sql, long gateway) throws SQLException {
     return sql.first("select name from gateway where id = ?", row -> row.getString("name"), gateway)
+        .orElseThrow();
+  }
+
+  /** The name of a rulebase that exists. */
+  static String rulebase(Sql sql, long rulebase) throws SQLException {
+    return sql.first(
+            "select name from rulebase where id = ?", row -> row.getString("name"), rulebase)
         .orElseThrow();
   }
 

@@ -17,6 +17,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param phase {@code start} or {@code end} of the connection
  * @param service such as {@code tcp/443}
  * @param sourcePort left out for protocols without ports
+ * @param stage at which it was decided, or {@code hold} if its sender was held
  * @param connection as a connection line, for a probe
  */
 public record LogRow(
@@ -51,4 +52,5 @@ public record LogRow(
     String site,
     String application,
     String file,
+    String stage,
     @Schema(required = true) String connection) {}

@@ -70,6 +70,9 @@ final class LogStore {
         sql.change("drop table " + partition);
       }
     }
+    sql.change(
+        "delete from rule_open o using log_sender s where s.gateway_id = o.gateway_id"
+            + " and s.run = o.run and s.last_at < now() - interval '1 day'");
     sql.change("delete from rule_hits where hour < ?::date", oldest.toString());
   }
 
@@ -125,6 +128,7 @@ final class LogStore {
     Map<Run, Progress> runs = new LinkedHashMap<>();
     CopyRows decisions = new CopyRows();
     Map<HitKey, Sum> hits = new LinkedHashMap<>();
+    Map<OpenKey, Long> open = new LinkedHashMap<>();
     boolean anyDecision = false;
     for (Located record : records) {
       Origin origin = record.entry().origin();
@@ -145,10 +149,14 @@ final class LogStore {
         anyDecision = true;
       } else {
         HitRecord one = record.entry().hits();
+        open.put(new OpenKey(record.gateway(), run.run(), ruleKey(one)), one.open());
+        if (one.connections() == 0 && one.observed() == 0) {
+          continue;
+        }
         HitKey key =
             new HitKey(
                 record.gateway().rulebase(),
-                one.rule() == null ? "" : one.rule(),
+                ruleKey(one),
                 record.at().truncatedTo(ChronoUnit.HOURS),
                 record.gateway().id(),
                 one.revision());
@@ -159,6 +167,7 @@ final class LogStore {
       sql.copy(COPY, decisions);
     }
     storeHits(sql, hits);
+    storeOpen(sql, open);
     for (Map.Entry<Run, Progress> run : runs.entrySet()) {
       Progress progress = run.getValue();
       sql.change(
@@ -193,7 +202,7 @@ final class LogStore {
       "copy log_record (at, received_at, rulebase_id, gateway_id, number, revision, rule, verdict, observed_rule,"
           + " observed_verdict, phase,"
           + " millis, packets, bytes, from_zone, from_address, to_zone, to_address, protocol,"
-          + " port, source_port, person, device, site, application, file) from stdin";
+          + " port, source_port, person, device, site, application, file, stage) from stdin";
 
   private static void decision(CopyRows out, Located record) {
     DecisionRecord of = record.entry().decision();
@@ -208,8 +217,31 @@ final class LogStore {
     out.value(of.fromZone()).value(of.from()).value(of.toZone()).value(of.to());
     out.value(of.protocol()).value(of.detail()).value(of.sourcePort());
     out.value(of.person()).value(of.device()).value(of.site());
-    out.value(of.application()).value(of.file());
+    out.value(of.application()).value(of.file()).value(of.stage());
     out.end();
+  }
+
+  private record OpenKey(KnownGateway gateway, String run, String rule) {}
+
+  /** The id of a rule; empty for the default rule. */
+  private static String ruleKey(HitRecord hits) {
+    return hits.rule() == null ? "" : hits.rule();
+  }
+
+  private static void storeOpen(Sql sql, Map<OpenKey, Long> open) throws SQLException {
+    List<Map.Entry<OpenKey, Long>> inOrder = new ArrayList<>(open.entrySet());
+    inOrder.sort((a, b) -> a.getKey().toString().compareTo(b.getKey().toString()));
+    for (Map.Entry<OpenKey, Long> entry : inOrder) {
+      OpenKey key = entry.getKey();
+      sql.change(
+          "insert into rule_open (rulebase_id, gateway_id, run, rule, open) values (?, ?, ?, ?, ?)"
+              + " on conflict (gateway_id, run, rule) do update set open = excluded.open",
+          key.gateway().rulebase(),
+          key.gateway().id(),
+          key.run(),
+          key.rule(),
+          entry.getValue());
+    }
   }
 
   private static void storeHits(Sql sql, Map<HitKey, Sum> hits) throws SQLException {

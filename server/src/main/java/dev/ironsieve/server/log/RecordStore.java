@@ -11,6 +11,7 @@ import dev.ironsieve.server.jdbc.Sql;
 import dev.ironsieve.server.log.RevisionRules.NamedRule;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
@@ -25,6 +26,9 @@ import java.util.function.IntFunction;
 
 /** Reads log records and hits. */
 final class RecordStore {
+  /** For how long the last report of open connections counts; gateways report every 3 seconds. */
+  private static final Duration OPEN_COUNTS = Duration.ofSeconds(30);
+
   private RecordStore() {}
 
   static List<LogRow> records(
@@ -75,6 +79,7 @@ final class RecordStore {
         row.getString("site"),
         row.getString("application"),
         row.getString("file"),
+        row.getString("stage"),
         ConnectionLine.format(connection(row, at, rules.zone())));
   }
 
@@ -138,6 +143,14 @@ final class RecordStore {
         },
         rulebase,
         first);
+    Map<String, Long> open = new HashMap<>();
+    sql.list(
+        "select o.rule, sum(o.open) as open from rule_open o join log_sender s"
+            + " on s.gateway_id = o.gateway_id and s.run = o.run"
+            + " where o.rulebase_id = ? and s.last_at > ? group by o.rule",
+        row -> open.put(row.getString("rule"), row.getLong("open")),
+        rulebase,
+        now.minus(OPEN_COUNTS));
     return sql.list(
         "select * from rule_hit_total where rulebase_id = ?",
         row -> {
@@ -145,6 +158,7 @@ final class RecordStore {
           return new RuleHits(
               row.getLong("connections"),
               rule.isEmpty() ? null : rule,
+              open.getOrDefault(rule, 0L),
               row.getLong("observed"),
               row.getLong("differing"),
               row.getLong("packets"),

@@ -8,6 +8,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *
  * @param connections that it decided since the first hit
  * @param rule its id; left out for the default rule
+ * @param open connections by it that are open now
  * @param observed connections that it would have decided while it only observed
  * @param differing of the observed ones, how many got another verdict
  * @param firstAt ISO 8601
@@ -17,6 +18,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
 public record RuleHits(
     @Schema(required = true) long connections,
     String rule,
+    @Schema(required = true) long open,
     @Schema(required = true) long observed,
     @Schema(required = true) long differing,
     @Schema(required = true) long packets,

@@ -114,7 +114,7 @@ class Approvals {
     if (request.account() == account.id()) {
       throw new Refusal.NotAllowed("Another person has to approve your request.");
     }
-    return revisions.publishApproved(rulebase, request, account.id());
+    return revisions.publishApproved(rulebase, request, account.id(), approval.first());
   }
 
   /** Withdraws a request, or declines it. */

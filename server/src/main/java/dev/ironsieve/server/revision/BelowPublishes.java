@@ -11,6 +11,7 @@ import dev.ironsieve.server.common.Below;
 import dev.ironsieve.server.common.CommonRulebases;
 import dev.ironsieve.server.draft.DraftState;
 import dev.ironsieve.server.draft.Drafts;
+import dev.ironsieve.server.gateway.Rollouts;
 import dev.ironsieve.server.jdbc.Sql;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
@@ -30,8 +31,11 @@ class BelowPublishes {
   private final CommonRulebases rulebases;
   private final RevisionDocuments documents;
   private final Drafts drafts;
+  private final Rollouts rollouts;
 
-  BelowPublishes(CommonRulebases rulebases, RevisionDocuments documents, Drafts drafts) {
+  BelowPublishes(
+      CommonRulebases rulebases, RevisionDocuments documents, Drafts drafts, Rollouts rollouts) {
+    this.rollouts = rollouts;
     this.rulebases = rulebases;
     this.documents = documents;
     this.drafts = drafts;
@@ -129,6 +133,7 @@ class BelowPublishes {
                             "\"%s\" was changed at the same moment. Review it again."
                                 .formatted(target.below().name())));
         ApprovalStore.delete(sql, id);
+        rollouts.published(sql, id, revision, revision - 1, null);
         drafts.rebase(sql, id, revision, target.next(), target.nextDraft(), by.account());
       } else {
         drafts.adopt(sql, id, target.nextDraft(), by.account());

@@ -38,6 +38,7 @@ final class ChangedSettings {
     add(is, "opening", was.opening().word(), is.opening().word());
     add(is, "rate plan", orNone(was.ratePlan()), orNone(is.ratePlan()));
     add(is, "notice", orNone(was.notice()), orNone(is.notice()));
+    add(is, "hold", hold(was), hold(is));
     add(is, "state", state(was), state(is));
   }
 
@@ -49,6 +50,10 @@ final class ChangedSettings {
 
   private static String orNone(String name) {
     return name == null ? NONE : name;
+  }
+
+  private static String hold(Rule rule) {
+    return rule.hold() == null ? NONE : rule.hold() + " min";
   }
 
   private static String state(Rule rule) {

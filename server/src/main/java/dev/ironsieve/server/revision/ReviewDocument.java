@@ -92,7 +92,15 @@ public record ReviewDocument(
       String rule,
       @Schema(
               required = true,
-              enumeration = {"log", "opening", "rate plan", "notice", "state", "definition"})
+              enumeration = {
+                "log",
+                "opening",
+                "rate plan",
+                "notice",
+                "hold",
+                "state",
+                "definition"
+              })
           String setting,
       @Schema(required = true) String before,
       @Schema(required = true) String after) {}

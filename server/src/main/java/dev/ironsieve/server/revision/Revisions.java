@@ -16,6 +16,8 @@ import dev.ironsieve.server.comment.ReviewComments;
 import dev.ironsieve.server.draft.DraftDocument;
 import dev.ironsieve.server.draft.DraftState;
 import dev.ironsieve.server.draft.Drafts;
+import dev.ironsieve.server.gateway.FirstGateways;
+import dev.ironsieve.server.gateway.Rollouts;
 import dev.ironsieve.server.jdbc.Database;
 import dev.ironsieve.server.question.QuestionPool;
 import dev.ironsieve.server.refusal.Refusal;
@@ -35,6 +37,7 @@ class Revisions {
   private final Reviews reviews;
   private final BelowPublishes belowPublishes;
   private final ReviewComments comments;
+  private final Rollouts rollouts;
   private final QuestionPool pool;
   private final AuditTrail trail;
 
@@ -45,6 +48,7 @@ class Revisions {
       Reviews reviews,
       BelowPublishes belowPublishes,
       ReviewComments comments,
+      Rollouts rollouts,
       QuestionPool pool,
       AuditTrail trail) {
     this.database = database;
@@ -53,6 +57,7 @@ class Revisions {
     this.reviews = reviews;
     this.belowPublishes = belowPublishes;
     this.comments = comments;
+    this.rollouts = rollouts;
     this.pool = pool;
     this.trail = trail;
   }
@@ -161,7 +166,8 @@ class Revisions {
    *     blocked and no reason is given
    */
   RevisionSummary publish(long rulebase, PublishRequest request, long account) {
-    return release(nextAlone(rulebase, request, account));
+    checkFirst(rulebase, request.first());
+    return release(nextAlone(rulebase, request, account), request.first());
   }
 
   /** As {@link #next}, where nobody has to approve it. */
@@ -173,8 +179,21 @@ class Revisions {
     return next(rulebase, request, account);
   }
 
-  /** Publishes what one person asked for and another approves. */
-  RevisionSummary publishApproved(long rulebase, ApprovalStore.Stored request, long approver) {
+  private void checkFirst(long rulebase, FirstGateways first) {
+    if (first != null && drafts.rulebase(rulebase).kind() == RulebaseKind.COMMON) {
+      throw new Refusal.WrongState("Common rules are published to all rulebases below at once.");
+    }
+    rollouts.check(rulebase, first);
+  }
+
+  /**
+   * Publishes what one person asked for and another approves.
+   *
+   * @param first the gateways that follow it before the others, or null
+   */
+  RevisionSummary publishApproved(
+      long rulebase, ApprovalStore.Stored request, long approver, FirstGateways first) {
+    checkFirst(rulebase, first);
     DraftState draft = drafts.state(rulebase);
     String content = Json.write(FromModel.rulebase(draft.rulebase()));
     return release(
@@ -187,7 +206,8 @@ class Revisions {
             request.account(),
             approver,
             request.note(),
-            request.overrideReason()));
+            request.overrideReason()),
+        first);
   }
 
   /**
@@ -218,7 +238,7 @@ class Revisions {
     return draft.rulebase().common().map(CommonRules::rulebase).orElse(null);
   }
 
-  private RevisionSummary release(RevisionStore.Next next) {
+  private RevisionSummary release(RevisionStore.Next next, FirstGateways first) {
     List<Long> ids = new ArrayList<>(List.of(next.rulebase()));
     targets(next.rulebase(), drafts.state(next.rulebase()))
         .forEach(target -> ids.add(target.below().id()));
@@ -236,7 +256,7 @@ class Revisions {
                 throw new Refusal.WrongState(
                     "Another rulebase was put below this one. Review it again.");
               }
-              return store(next, targets);
+              return store(next, targets, first);
             });
     return all(next.rulebase()).stream()
         .filter(one -> one.number() == number)
@@ -265,11 +285,13 @@ class Revisions {
     }
   }
 
-  private int store(RevisionStore.Next next, List<BelowPublishes.Target> targets) {
+  private int store(
+      RevisionStore.Next next, List<BelowPublishes.Target> targets, FirstGateways first) {
     return database
         .inTransaction(
             "publishing a draft",
             sql -> {
+              int previous = rollouts.followed(sql, next.rulebase());
               Optional<Integer> number = RevisionStore.publish(sql, next);
               if (number.isPresent()) {
                 ApprovalStore.delete(sql, next.rulebase());
@@ -280,6 +302,7 @@ class Revisions {
                     reason == null ? AuditAction.PUBLISHED : AuditAction.PUBLISHED_OVER_BLOCKERS,
                     RevisionStore.rulebaseName(sql, next.rulebase()) + ", revision " + number.get(),
                     reason == null ? next.note() : reason);
+                rollouts.published(sql, next.rulebase(), number.get(), previous, first);
                 comments.published(sql, next.rulebase(), number.get());
                 belowPublishes.store(sql, targets, next, number.get());
               }

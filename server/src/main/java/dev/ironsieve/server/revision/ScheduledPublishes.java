@@ -40,7 +40,7 @@ class ScheduledPublishes {
     RevisionStore.Next next =
         revisions.nextAlone(
             rulebase,
-            new PublishRequest(request.version(), request.note(), request.overrideReason()),
+            new PublishRequest(request.version(), request.note(), request.overrideReason(), null),
             account.id());
     database.inTransaction(
         "scheduling a publish",
@@ -99,7 +99,7 @@ class ScheduledPublishes {
     try {
       revisions.publish(
           one.rulebase(),
-          new PublishRequest(one.version(), one.note(), one.overrideReason()),
+          new PublishRequest(one.version(), one.note(), one.overrideReason(), null),
           one.account());
     } catch (Refusal.Busy e) {
       LOG.infof("A scheduled publish waits: %s", e.getMessage()); // for the next look
