@@ -71,6 +71,16 @@ final class Server implements AutoCloseable {
     }
   }
 
+  /** The text that a statement returns, from the server's database. */
+  String text(String sql) throws SQLException {
+    try (Connection connection = connect(database);
+        Statement statement = connection.createStatement();
+        ResultSet rows = statement.executeQuery(sql)) {
+      rows.next();
+      return rows.getString(1);
+    }
+  }
+
   private static String env(String name, String otherwise) {
     return System.getenv().getOrDefault(name, otherwise);
   }

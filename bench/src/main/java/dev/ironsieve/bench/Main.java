@@ -34,7 +34,9 @@ public final class Main {
           "directory", DirectoryImport::new,
           "questions", Questions::new,
           "load", ServerLoad::new,
-          "log", LogIntake::new);
+          "log", LogIntake::new,
+          "publish", PublishTime::new,
+          "decisions", GatewayDecisions::new);
 
   private Main() {}
 

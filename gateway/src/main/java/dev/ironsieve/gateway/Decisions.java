@@ -153,15 +153,19 @@ final class Decisions {
     return matcher.withDefaults(matcher.named(connection.saying(terms)));
   }
 
-  /** Decides a connection; a record is reported as the rule says. */
-  void decide(Attempt attempt) {
+  /**
+   * Decides a connection; a record is reported as the rule says.
+   *
+   * @return null if whoever opens it is held
+   */
+  StagedDecision decide(Attempt attempt) {
     Rule holding = holds.of(attempt.connection(), attempt.at());
     if (holding != null) {
       count(holding.id(), attempt, 1);
       if (holding.logging() != Logging.OFF) {
         reports.held(attempt, inForce.revision(), holding);
       }
-      return;
+      return null;
     }
     Connection named = named(attempt.connection(), attempt.at());
     StagedDecision decision = StagedDecision.of(named, inForce.matcher(), inForce.unfolds());
@@ -181,6 +185,7 @@ final class Decisions {
       keep(attempt, decision);
     }
     holds.add(rule, attempt.connection(), attempt.at());
+    return decision;
   }
 
   private void keep(Attempt attempt, StagedDecision decision) {

@@ -1,8 +1,12 @@
 package dev.ironsieve.gateway;
 
+import dev.ironsieve.core.signature.Recogniser;
+import dev.ironsieve.formats.capture.Captures;
+import dev.ironsieve.formats.catalogue.Catalogues;
 import dev.ironsieve.formats.syslog.DecisionRecord;
 import dev.ironsieve.formats.syslog.SyslogMessage;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.net.URI;
 import java.nio.file.Files;
@@ -68,6 +72,28 @@ public final class Main implements Callable<Integer> {
   private String traffic;
 
   @Option(
+      names = "--capture",
+      description = "Decide the connections of a capture file (pcap or pcapng).")
+  private Path capture;
+
+  @Option(
+      names = "--interface",
+      description = "Decide the connections on a network interface, as tcpdump captures them.")
+  private String device;
+
+  @Option(
+      names = "--filter",
+      defaultValue = "",
+      description = "With --interface: an expression of tcpdump, such as \"port 8080\".")
+  private String filter;
+
+  @Option(
+      names = "--catalogue",
+      description =
+          "An edition of the catalogue, by whose signatures captured connections are recognised.")
+  private Path catalogue;
+
+  @Option(
       names = "--rate",
       defaultValue = "10",
       description = "Generated connections a second in the busiest hour (${DEFAULT-VALUE}).")
@@ -116,7 +142,9 @@ public final class Main implements Callable<Integer> {
   private void follow(Path folder, String enrolment, String sender, String patterns) {
     try (Revisions revisions = Revisions.open(folder)) {
       boolean first = revisions.inForce().isEmpty();
-      TrafficRun run = patterns == null ? null : trafficRun(sender, patterns, first);
+      boolean decides =
+          patterns != null || folder.equals(data) && (capture != null || device != null);
+      TrafficRun run = decides ? trafficRun(sender, patterns, first) : null;
       Gateway gateway =
           new Gateway(
               new ServerLink(server),
@@ -138,10 +166,6 @@ public final class Main implements Callable<Integer> {
   }
 
   private TrafficRun trafficRun(String sender, String patterns, boolean first) throws IOException {
-    List<TrafficPattern> read =
-        patterns.startsWith("demo") && !patterns.endsWith(".json")
-            ? TrafficGenerator.demo(patterns)
-            : TrafficGenerator.read(Files.readAllBytes(Path.of(patterns)));
     String run = HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong());
     Decisions decisions =
         new Decisions(
@@ -149,11 +173,34 @@ public final class Main implements Callable<Integer> {
             Decisions.MOST_OPEN,
             System.err::println);
     return new TrafficRun(
-        new TrafficGenerator(read, seed),
-        decisions,
-        rate,
-        Duration.ofHours(first ? history : 0),
-        System.err::println);
+        patterns == null ? captured() : generated(patterns, first), decisions, System.err::println);
+  }
+
+  private TrafficSource generated(String patterns, boolean first) throws IOException {
+    List<TrafficPattern> read =
+        patterns.startsWith("demo") && !patterns.endsWith(".json")
+            ? TrafficGenerator.demo(patterns)
+            : TrafficGenerator.read(Files.readAllBytes(Path.of(patterns)));
+    return new GeneratedTraffic(
+        new TrafficGenerator(read, seed), rate, Duration.ofHours(first ? history : 0));
+  }
+
+  /** The connections of a capture file, or of an interface from now on. */
+  private TrafficSource captured() throws IOException {
+    List<Recogniser.Named> signatures =
+        catalogue == null ? List.of() : Catalogues.read(Files.readAllBytes(catalogue)).signatures();
+    CapturedTraffic traffic = new CapturedTraffic(signatures, System.out::println);
+    if (capture != null) {
+      try (InputStream in = Files.newInputStream(capture)) {
+        Captures.read(capture.toString(), in, traffic);
+      }
+    }
+    if (device != null) {
+      LiveCapture live = new LiveCapture(device, filter, traffic, System.err::println);
+      Runtime.getRuntime().addShutdownHook(new Thread(live::close));
+      Thread.ofPlatform().daemon().name("capture").start(live);
+    }
+    return traffic;
   }
 
   private String senderName() {

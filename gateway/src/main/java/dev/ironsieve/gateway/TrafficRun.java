@@ -3,36 +3,23 @@ package dev.ironsieve.gateway;
 import dev.ironsieve.gateway.Decisions.InForce;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 
-/** Lets generated connections meet the revision in force, in real time. */
+/** Lets the connections of a source meet the revision in force, in real time. */
 final class TrafficRun implements Runnable {
   private static final Duration TICK = Duration.ofMillis(100);
   private static final Duration BETWEEN_HITS = Duration.ofSeconds(3);
-  private static final Duration HISTORY_STEP = Duration.ofHours(1);
 
-  private final TrafficGenerator generator;
+  private final TrafficSource source;
   private final Decisions decisions;
-  private final double rate;
-  private final Duration history;
   private final Consumer<String> log;
   private final AtomicReference<InForce> next = new AtomicReference<>();
 
-  /**
-   * @param rate connections a second in the busiest hour
-   * @param history for how long before its start connections are made up too
-   */
-  TrafficRun(
-      TrafficGenerator generator,
-      Decisions decisions,
-      double rate,
-      Duration history,
-      Consumer<String> log) {
-    this.generator = generator;
+  TrafficRun(TrafficSource source, Decisions decisions, Consumer<String> log) {
+    this.source = source;
     this.decisions = decisions;
-    this.rate = rate;
-    this.history = history;
     this.log = log;
   }
 
@@ -47,24 +34,34 @@ final class TrafficRun implements Runnable {
       while (!takeNext()) {
         Thread.sleep(TICK);
       }
-      past(Instant.now());
-      double due = 0;
       Instant reported = Instant.now();
       while (true) {
-        Thread.sleep(TICK);
-        takeNext();
         Instant now = Instant.now();
+        decide(now);
         decisions.endUntil(now);
-        for (due += rate * generator.load(now) * TICK.toMillis() / 1000; due >= 1; due--) {
-          decisions.decide(generator.next(now));
-        }
         if (reported.plus(BETWEEN_HITS).isBefore(now)) {
           decisions.reportHits(now);
           reported = now;
         }
+        Thread.sleep(TICK);
+        takeNext();
       }
     } catch (InterruptedException stop) {
       // The program ends.
+    }
+  }
+
+  /** Decides what is due. The hits of each hour are reported by themselves. */
+  private void decide(Instant now) {
+    Instant hour = null;
+    for (Attempt attempt : source.due(now)) {
+      Instant begun = attempt.at().truncatedTo(ChronoUnit.HOURS);
+      if (hour != null && !hour.equals(begun)) {
+        decisions.reportHits(now);
+      }
+      hour = begun;
+      decisions.endUntil(attempt.at());
+      source.decided(attempt, decisions.decide(attempt));
     }
   }
 
@@ -73,26 +70,11 @@ final class TrafficRun implements Runnable {
     if (taken == null) {
       return false;
     }
-    generator.use(taken.rulebase());
+    source.use(taken.rulebase());
     int ended = decisions.use(taken, Instant.now());
     if (ended > 0) {
       log.accept("%d open connections ended by revision %d.".formatted(ended, taken.revision()));
     }
     return true;
-  }
-
-  /** Makes up the hours before, a hundredth as dense as they would have been. */
-  private void past(Instant now) {
-    for (Instant hour = now.minus(history); hour.isBefore(now); hour = hour.plus(HISTORY_STEP)) {
-      int count = (int) (rate * generator.load(hour) * HISTORY_STEP.toSeconds() / 100);
-      for (int i = 0; i < count; i++) {
-        Instant at = hour.plus(HISTORY_STEP.multipliedBy(i).dividedBy(count));
-        if (at.isBefore(now)) {
-          decisions.endUntil(at);
-          decisions.decide(generator.next(at));
-        }
-      }
-      decisions.reportHits(now);
-    }
   }
 }

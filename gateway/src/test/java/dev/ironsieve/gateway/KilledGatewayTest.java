@@ -21,9 +21,12 @@ import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** The process of a gateway, killed at random instants while one revision follows the other. */
+/**
+ * The process of a gateway, killed at random instants while one revision follows the other. The
+ * system property {@code kills} sets how often.
+ */
 class KilledGatewayTest {
-  private static final int ROUNDS = 20;
+  private static final int ROUNDS = Integer.getInteger("kills", 40);
   private static final int MOST_LOOKS = 4; // for its desired revision, before it is killed
   private static final int PATIENCE = 60; // seconds
 

@@ -17,6 +17,7 @@ import dev.ironsieve.core.model.ObjectKind;
 import dev.ironsieve.core.model.Rate;
 import dev.ironsieve.core.model.RatePlan;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.model.RulebaseKind;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.ServiceObject;
@@ -24,6 +25,7 @@ import dev.ironsieve.core.model.TermObject;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.model.Zone;
+import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.AddressRange;
 import dev.ironsieve.core.sets.AddressSet;
@@ -121,6 +123,10 @@ class EditDocumentsTest {
     all.add(new Edit.DeleteVocabulary(Coordinate.PERSON));
     all.add(new Edit.PutFeed(new Feed("Sea", FeedKind.ADDRESSES, "monday", List.of(watched))));
     all.add(new Edit.DeleteFeed("Sea"));
+    all.add(new Edit.InsertSection("t", "Tail", null, true));
+    all.add(new Edit.PutCommon(null));
+    all.add(
+        new Edit.PutCommon(CommonRules.of(Rulebase.empty("All sites", RulebaseKind.COMMON), 3)));
     all.add(new Edit.Restore("revision 7", Rulebase.empty("Harbour")));
     all.add(
         new Edit.Batch(List.of(new Edit.DeleteRules(List.of("a")), new Edit.DeleteCheck("in"))));
