@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api } from '../api/client';
 import type { Overview, RulebaseKind, RulebaseSummary } from '../api/types';
+import { many } from '../draft/Effects';
 import { whole } from '../ui/numbers';
 
 /** What a rulebase is for, where it is not traffic through gateways. */
@@ -42,7 +43,7 @@ export function OverviewStrip({
           </Link>
           <p className="text-[12px] text-dim">
             {KINDS[rulebase.kind]}
-            {rulebase.common && `below ${rulebase.common} · `}
+            {depth === 0 && rulebase.common && `below ${rulebase.common} · `}
             revision {rulebase.revision}
             {data && data.changes > 0 && (
               <>
@@ -55,7 +56,7 @@ export function OverviewStrip({
                 </Link>
               </>
             )}
-            {data && data.changes === 0 && ' · everything is published'}
+            {data && data.changes === 0 && ' · all published'}
           </p>
           {error && (
             <p role="alert" className="text-[12px] text-drop">
@@ -70,7 +71,7 @@ export function OverviewStrip({
             <Part
               to={to('checks')}
               count={data.failingChecks}
-              word={`of ${data.checks} checks fail`}
+              word={`of ${many(data.checks, 'check')} fail`}
               bad
             />
             {rulebase.kind === 'common' ? (
@@ -80,7 +81,7 @@ export function OverviewStrip({
                 <Part
                   to={to('publish')}
                   count={notInForce(data)}
-                  word={`of ${gateways(data)} gateways not up to date`}
+                  word={`of ${many(gateways(data), 'gateway')} not up to date`}
                   bad
                 />
                 <Refused to={to('traffic')} overview={data} />

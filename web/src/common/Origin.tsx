@@ -13,10 +13,13 @@ export function Origin({ name, rule }: { name: string; rule?: string }) {
       <Lock size={11} aria-hidden className="shrink-0" />
       <span className="shrink-0">from</span>
       {id === undefined ? (
-        <span className="truncate">{name}</span>
+        <span className="truncate" title={name}>
+          {name}
+        </span>
       ) : (
         <Link
           to={`/rulebases/${id}/rules${query}`}
+          title={name}
           className="inline-block min-h-[24px] truncate leading-[24px] text-accent underline underline-offset-2"
         >
           {name}

@@ -51,7 +51,7 @@ export function Gateways({
       )}
       <ul className="divide-y divide-line border-y border-line empty:hidden">
         {gateways?.map((gateway) => (
-          <Line key={gateway.id} rulebase={id} gateway={gateway} admin={admin} />
+          <Line key={gateway.id} rulebase={id} gateway={gateway} published={newest} admin={admin} />
         ))}
       </ul>
       {adding && <AddGateway id={id} onClose={() => setAdding(false)} />}
@@ -62,10 +62,13 @@ export function Gateways({
 function Line({
   rulebase,
   gateway,
+  published,
   admin,
 }: {
   rulebase: number;
   gateway: GatewaySummary;
+  /** The newest revision, which this gateway may have to wait for. */
+  published: number;
   admin: boolean;
 }) {
   const cache = useQueryClient();
@@ -81,11 +84,12 @@ function Line({
         <span className="min-w-0 truncate font-semibold">{gateway.name}</span>
         <span className={`ml-auto shrink-0 text-[12px] ${alarming ? 'text-drop' : 'text-dim'}`}>
           {words(gateway)}
+          {newest < published && ` · waits for ${published}`}
         </span>
       </p>
       <ol aria-hidden className="relative mt-1 flex h-[16px] items-center justify-between">
         <span className="absolute inset-x-0 top-1/2 h-px bg-line" />
-        {steps(newest).map((step) => (
+        {steps(published).map((step) => (
           <li key={step} className="relative flex flex-col items-center" title={`Revision ${step}`}>
             {step === inForce ? (
               <span

@@ -87,8 +87,8 @@ export default function PublishPage({
             {changes.notCompared && <p role="status">{changes.notCompared}</p>}
             {shown < 2 && draft.changes === 0 && (
               <p className="text-dim">
-                Revision {draft.revision} is in force, and the draft has no changes. Edit the rules;
-                what the edits mean appears here.
+                Revision {draft.revision} is published, and the draft has no changes. Edit the
+                rules; what the edits mean appears here.
               </p>
             )}
             {draft.kind === 'common' && shown < 2 && draft.changes > 0 && (

@@ -60,7 +60,7 @@ export function RuleLog({
             {whole(hits.connections)} hits, the last {timeIn(zone, hits.lastAt, now)}
             {hits.open > 0 && <> · {whole(hits.open)} open now</>}
           </span>
-          <Button small className="ml-auto" onClick={onLog}>
+          <Button small className="ml-auto shrink-0 whitespace-nowrap" onClick={onLog}>
             Log <kbd className="font-sans text-dim">l</kbd>
           </Button>
         </p>

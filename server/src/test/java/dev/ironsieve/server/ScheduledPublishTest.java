@@ -98,6 +98,33 @@ class ScheduledPublishTest {
   }
 
   @Test
+  void whoMayNoLongerPublishDoesNotPublishLater() throws Exception {
+    Client odile = Client.signedIn("odile.marsh");
+    String name = "p" + System.nanoTime();
+    odile
+        .request()
+        .body(
+            """
+            {"name": "%s", "displayName": "Passing", "role": "publisher",
+             "password": "brindlemere-demo"}"""
+                .formatted(name))
+        .post("/api/accounts")
+        .then()
+        .statusCode(200);
+    schedule(Client.signedIn(name), 1, Instant.now().plusSeconds(2)).then().statusCode(204);
+    odile
+        .request()
+        .body("{\"role\": \"editor\"}")
+        .patch("/api/accounts/" + name)
+        .then()
+        .statusCode(200);
+    await(() -> publishing().getString("scheduled.failed") != null);
+    assertThat(publishing().getString("scheduled.failed"))
+        .isEqualTo("Passing may no longer publish.");
+    assertThat(revisions().getList("number")).hasSize(1);
+  }
+
+  @Test
   void aPublishIsCancelledOrHappensAtOnce() {
     schedule(ruth, 1, Instant.now().plusSeconds(3600)).then().statusCode(204);
     schedule(ruth, 1, Instant.now().plusSeconds(7200)).then().statusCode(204);

@@ -14,6 +14,7 @@ final class ScheduledPublishStore {
   /**
    * A publish's row.
    *
+   * @param mayPublish whether the account is there and still a publisher or an admin
    * @param failed why it did not happen; null while it waits
    */
   record Stored(
@@ -21,13 +22,15 @@ final class ScheduledPublishStore {
       long version,
       long account,
       String byName,
+      boolean mayPublish,
       String note,
       String overrideReason,
       Instant due,
       String failed) {}
 
   private static final String ALL =
-      "select s.*, a.display_name from scheduled_publish s join account a on a.id = s.account_id ";
+      "select s.*, a.display_name, not a.disabled and a.role in ('publisher', 'admin') as may_publish"
+          + " from scheduled_publish s join account a on a.id = s.account_id ";
 
   static Optional<Stored> of(Sql sql, long rulebase) throws SQLException {
     return sql.first(ALL + "where s.rulebase_id = ?", ScheduledPublishStore::read, rulebase);
@@ -47,6 +50,7 @@ final class ScheduledPublishStore {
         row.getLong("version"),
         row.getLong("account_id"),
         row.getString("display_name"),
+        row.getBoolean("may_publish"),
         row.getString("note"),
         row.getString("override_reason"),
         Sql.instant(row, "due"),

@@ -97,6 +97,9 @@ class ScheduledPublishes {
 
   private void publish(ScheduledPublishStore.Stored one) {
     try {
+      if (!one.mayPublish()) {
+        throw new Refusal.NotAllowed(one.byName() + " may no longer publish.");
+      }
       revisions.publish(
           one.rulebase(),
           new PublishRequest(one.version(), one.note(), one.overrideReason(), null),
