@@ -4,6 +4,7 @@ import { Flips, many } from '../draft/Effects';
 import { whole } from '../ui/numbers';
 import { ChangedVerdicts } from './ChangedVerdicts';
 import { FindingChanges } from './FindingChanges';
+import { TextChanges } from './TextChanges';
 
 /** The parts of a review: verdicts, checks, findings, editions. */
 export function Changes({
@@ -77,6 +78,7 @@ export function Changes({
           </ul>
         </section>
       )}
+      <TextChanges lines={review.text} />
     </>
   );
 }

@@ -64,6 +64,9 @@ class RevisionTest {
         .body("complete", equalTo(true))
         .body("goneFindings.finding.kind", contains("shadowed", "mergeable"))
         .body("goneFindings.rule", contains("b", "b"))
+        .body("text.sign.join('')", equalTo(" -+"))
+        .body("text[0].text", equalTo("section \"S\""))
+        .body("text[1].text", equalTo("  drop \"A\" service tcp"))
         .body("blockers", empty());
   }
 

@@ -22,6 +22,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param goneFindings findings of the earlier state only
  * @param settings of rules and rate plans that change and give no other verdict
  * @param editions sources with another edition
+ * @param text the lines that differ when both are written as text, the first 2,000 of them
  * @param blockers what stops a publish; empty if the later state is a revision
  */
 public record ReviewDocument(
@@ -36,6 +37,7 @@ public record ReviewDocument(
     @Schema(required = true) List<RuleFinding> goneFindings,
     @Schema(required = true) List<ChangedSetting> settings,
     @Schema(required = true) List<ChangedEdition> editions,
+    @Schema(required = true) List<TextLine> text,
     @Schema(required = true) List<Blocker> blockers) {
 
   /** With other blockers too. */
@@ -54,6 +56,7 @@ public record ReviewDocument(
         goneFindings,
         settings,
         editions,
+        text,
         all);
   }
 
@@ -113,6 +116,18 @@ public record ReviewDocument(
    * @param after nothing if there is none any more
    */
   public record ChangedEdition(@Schema(required = true) String of, String before, String after) {}
+
+  /**
+   * A line of a rulebase as text.
+   *
+   * @param sign {@code -} if it is gone, {@code +} if it is new; a space for the section above
+   */
+  public record TextLine(
+      @Schema(
+              required = true,
+              enumeration = {"-", "+", " "})
+          String sign,
+      @Schema(required = true) String text) {}
 
   /**
    * A reason not to publish.

@@ -59,6 +59,7 @@ class Reviews {
         compared.goneFindings(),
         compared.settings(),
         compared.editions(),
+        compared.text(),
         blockers(after, compared.newFindings()));
   }
 
@@ -94,6 +95,7 @@ class Reviews {
         without(old, now),
         ChangedSettings.of(before, after),
         editions(before, after),
+        TextDifference.of(before, after),
         List.of());
   }
 
