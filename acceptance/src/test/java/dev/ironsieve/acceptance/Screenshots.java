@@ -30,7 +30,7 @@ public final class Screenshots {
       if (only.isEmpty() || only.contains("home")) {
         Page page = browser.signedIn(shots.address, "ruth.okell");
         page.navigate("/?all");
-        page.getByText("refused in 24 h").waitFor();
+        page.getByText("refused in 24 h").last().waitFor();
         shots.shoot(page, "home");
         page.context().close();
       }
@@ -118,13 +118,10 @@ public final class Screenshots {
           bench.page().getByText("the default rule").waitFor();
         });
     out.put(
-        "snapshot",
+        "common",
         bench -> {
-          bench.button("Library").click();
-          bench.button("People").click();
-          bench.button("Read the directory now").click();
-          bench.page().getByText("What would").click();
-          bench.page().getByText("2 people new, 1 gone").waitFor();
+          bench.page().navigate(address + "/rulebases/2/rules?rule=a05");
+          bench.page().getByText("decides nothing in 1 of 2").waitFor();
         });
     out.put(
         "feeds",

@@ -13,6 +13,7 @@ import dev.ironsieve.server.question.QuestionPool;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,8 +23,12 @@ import java.util.Map;
 class CommonEffects {
   private static final int MOST_KEPT = 200;
 
-  private record Key(
-      long common, int commonRevision, long version, long below, int revision, long belowVersion) {}
+  /**
+   * @param versions of all drafts of which the answer may depend
+   */
+  private record Key(long common, long below, List<Version> versions) {}
+
+  private record Version(long rulebase, int revision, long version) {}
 
   private final Drafts drafts;
   private final CommonRulebases rulebases;
@@ -44,17 +49,20 @@ class CommonEffects {
    */
   CommonEffect of(long common, long below) {
     DraftState draft = drafts.state(common);
-    DraftState local = drafts.state(below);
-    Key key =
-        new Key(
-            common, draft.revision(), draft.version(), below, local.revision(), local.version());
+    List<Below> all = rulebases.below(common);
+    List<Version> versions = new ArrayList<>(List.of(version(common, draft)));
+    all.forEach(one -> versions.add(version(one.id(), drafts.state(one.id()))));
+    Key key = new Key(common, below, versions);
     CommonEffect known = answers.getIfPresent(key);
     if (known == null) {
-      List<Below> all = rulebases.below(common);
       known = pool.ask(() -> effect(common, draft, below, all));
       answers.put(key, known);
     }
     return known;
+  }
+
+  private static Version version(long rulebase, DraftState draft) {
+    return new Version(rulebase, draft.revision(), draft.version());
   }
 
   private CommonEffect effect(long common, DraftState draft, long below, List<Below> all) {
