@@ -1,5 +1,6 @@
 import { whileOpen } from './questions';
 import type {
+  Rule,
   FirstGateways,
   Rollout,
   ReviewComment,
@@ -282,6 +283,13 @@ export const api = {
     call<void>('POST', `${draft(id)}/comments`, { rule, text }),
   deleteComment: (id: number, comment: number) =>
     call<void>('DELETE', `${draft(id)}/comments/${comment}`),
+  rulesText: (id: number, rules: string[]) =>
+    call<{ text: string }>(
+      'GET',
+      `${draft(id)}/rules/text?${new URLSearchParams(rules.map((rule) => ['id', rule])).toString()}`,
+    ),
+  readRules: (id: number, text: string) =>
+    call<{ rules: Rule[] }>('POST', `${draft(id)}/rules/text`, { text }),
   publishing: (id: number) => call<Publishing>('GET', `/rulebases/${id}/publishing`),
   requireApproval: (id: number, fourEyes: boolean) =>
     call<void>('PUT', `/rulebases/${id}/publishing`, { fourEyes }),

@@ -279,6 +279,12 @@ export function RulesPage({
             tabIndex={0}
             data-grid
             onKeyDown={onKeyDown}
+            onPaste={(e) => {
+              const at = focused ?? byId.get(order[order.length - 1] ?? '');
+              if (!mayEdit || !at || e.target !== e.currentTarget) return;
+              e.preventDefault();
+              actions.paste(at.id, e.clipboardData.getData('text/plain'));
+            }}
             className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto bg-paper"
           >
             <div

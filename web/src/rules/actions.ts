@@ -40,5 +40,9 @@ export interface RuleActions {
   step(id: string, direction: 1 | -1): void;
   moveTo(id: string, place: Place): void;
   moveToEdge(id: string, edge: 'top' | 'bottom'): void;
+  /** Copies the selected rules as text. */
+  copy(id: string): void;
+  /** Inserts the rules of a text below a rule. */
+  paste(id: string, text: string): void;
   probe(line: string): void;
 }

@@ -93,6 +93,13 @@ const MENU_COMMANDS: MenuCommand[] = [
     group: 'move',
   },
   {
+    words: () => 'Copy as text',
+    keys: ['Ctrl+C'],
+    run: (rule, actions) => actions.copy(rule.id),
+    group: 'rule',
+    viewing: true,
+  },
+  {
     words: () => 'Delete',
     keys: ['Delete'],
     run: (rule, actions) => actions.remove(rule.id),

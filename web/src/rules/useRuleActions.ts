@@ -1,5 +1,6 @@
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Draft, Edit, Place, Rule } from '../api/types';
+import { api, Problem } from '../api/client';
 import { allRules, originOf, sectionsOf } from '../draft/applyEdit';
 import type { DraftHandle, EditOf } from '../draft/useDraft';
 import type { EditedPart, RuleActions } from './actions';
@@ -269,6 +270,40 @@ export function useRuleActions(
         if (section) {
           void place(group(id), edge === 'top' ? { startOf: section.id } : { endOf: section.id });
         }
+      },
+      copy(id) {
+        const ids = group(id);
+        const say = (text: string) => live.current.hooks.announce(text);
+        if (!navigator.clipboard) {
+          say('The browser lets pages copy over HTTPS and on this machine only.');
+          return;
+        }
+        void api
+          .rulesText(draft().id, ids)
+          .then(({ text }) => navigator.clipboard.writeText(text))
+          .then(() => say(`${many(ids)} copied as text.`))
+          .catch((e: Error) => say(e.message));
+      },
+      paste(id, text) {
+        const say = (said: string) => live.current.hooks.announce(said);
+        void api
+          .readRules(draft().id, text)
+          .then(async ({ rules }) => {
+            const refused = await send({ kind: 'insertRules', rules, place: { below: id } });
+            if (refused) return;
+            rules.forEach((rule) => live.current.hooks.show(rule.id));
+            setSelection({ focus: rules[0]!.id, ids: new Set(rules.map((rule) => rule.id)) });
+            live.current.hooks.scrollTo(rules[0]!.id);
+            say(`${many(rules.map((rule) => rule.id))} pasted.`);
+          })
+          .catch((e: Error) => {
+            const fault = e instanceof Problem ? e.body.faults?.[0] : undefined;
+            say(
+              fault
+                ? `Not pasted: ${fault.path}: expected ${fault.expected}, found ${fault.found}.`
+                : e.message,
+            );
+          });
       },
       probe: (line) => live.current.hooks.probe(line),
     };

@@ -97,6 +97,36 @@ class SectionsTest extends OnTheBench {
   }
 
   @Test
+  void rulesAreCopiedAsTextAndPastedBelowAnother() {
+    page().context().grantPermissions(List.of("clipboard-read", "clipboard-write"));
+    bench.focus("h12");
+    bench.press("Shift+ArrowDown");
+    bench.press("Control+c");
+    assertThat(page().getByText("2 rules copied as text.")).isVisible();
+    bench.focus("h14");
+    bench.press("Control+v");
+    assertThat(page().getByText("2 rules pasted.")).isVisible();
+    Locator pasted =
+        page()
+            .locator("[data-rule][aria-selected=true]")
+            .filter(new Locator.FilterOptions().setHasText("Kiosk update service"));
+    assertThat(pasted).hasAttribute("aria-rowindex", "16");
+    page().evaluate("navigator.clipboard.writeText('allow \"Broken\" log never')");
+    bench.press("Control+v");
+    assertThat(
+            page()
+                .getByText(
+                    "Not pasted: line 1, character 20: expected start, end or both, found \"never\"."))
+        .isVisible();
+    bench.press("Control+z");
+    assertThat(
+            page()
+                .locator("[data-rule]")
+                .filter(new Locator.FilterOptions().setHasText("Kiosk update service")))
+        .hasCount(1);
+  }
+
+  @Test
   void severalSelectedRulesAreDisabledMovedAndDeletedTogether() {
     List<String> selected = List.of("h12", "h13", "h14");
     bench.focus("h12");

@@ -1,17 +1,11 @@
 package dev.ironsieve.core.text;
 
-import dev.ironsieve.core.model.Coordinate;
-import dev.ironsieve.core.model.Criterion;
-import dev.ironsieve.core.model.Logging;
-import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.RatePlan;
-import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.rulebase.Rulebase;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /**
@@ -24,12 +18,9 @@ import java.util.stream.Collectors;
  *     allow "Kiosks sell tickets" from Kiosks in terminals to in booking service "Secure web" log end
  * </pre>
  *
- * Names with other characters than letters, digits and {@code . _ - / : *} stand in quotes. {@code
- * not} begins an exception.
+ * Rules are as {@link RuleText} writes them.
  */
 public final class RulebaseText {
-  private static final Pattern PLAIN = Pattern.compile("[\\p{L}\\p{N}._/:*+-]+");
-
   private final List<String> out = new ArrayList<>();
 
   private RulebaseText() {}
@@ -61,7 +52,7 @@ public final class RulebaseText {
       String from = rulebase.originOf(section).map(name -> " from " + quoted(name)).orElse("");
       String tail = section.tail() ? " tail" : "";
       text.out.add("section " + quoted(section.name()) + tail + from);
-      section.rules().forEach(rule -> text.out.add("  " + rule(rule)));
+      section.rules().forEach(rule -> text.out.add("  " + RuleText.format(rule)));
     }
     rulebase.checks().forEach(text::check);
     return List.copyOf(text.out);
@@ -90,68 +81,6 @@ public final class RulebaseText {
                 quoted(check.name()), check.connection(), check.expected().word(), rule, guarded));
   }
 
-  /** One rule on one line. */
-  public static String rule(Rule rule) {
-    StringBuilder line = new StringBuilder();
-    line.append(rule.verdict().word()).append(' ').append(quoted(rule.name()));
-    end(line, "from", rule.fromAddresses(), rule.fromZones());
-    end(line, "to", rule.toAddresses(), rule.toZones());
-    criterion(line, "service", rule.services());
-    for (Coordinate coordinate : Coordinate.values()) {
-      criterion(line, coordinate.word(), rule.term(coordinate));
-    }
-    append(line, "begins", rule.validity().start());
-    append(line, "ends", rule.validity().end());
-    if (rule.opening() == Opening.OPENED) {
-      line.append(" opened");
-    }
-    if (rule.logging() != Logging.OFF) {
-      append(line, "log", rule.logging().word());
-    }
-    append(line, "plan", rule.ratePlan() == null ? null : name(rule.ratePlan()));
-    append(line, "notice", rule.notice() == null ? null : name(rule.notice()));
-    append(line, "hold", rule.hold() == null ? null : rule.hold() + " min");
-    line.append(rule.enabled() ? "" : " disabled");
-    line.append(rule.unfinished() ? " unfinished" : "");
-    line.append(rule.observeOnly() ? " observe only" : "");
-    append(line, "owner", quotedOrNull(rule.ownership().owner()));
-    append(line, "ticket", quotedOrNull(rule.ownership().ticket()));
-    rule.ownership().tags().forEach(tag -> append(line, "tag", name(tag)));
-    return line + note(rule.note());
-  }
-
-  private static void end(
-      StringBuilder line, String word, Criterion<?> addresses, Criterion<String> zones) {
-    if (addresses.isAny() && zones.isAny()) {
-      return;
-    }
-    line.append(' ').append(word);
-    items(line, addresses);
-    if (!zones.isAny()) {
-      line.append(" in");
-      items(line, zones);
-    }
-  }
-
-  private static void criterion(StringBuilder line, String word, Criterion<?> criterion) {
-    if (!criterion.isAny()) {
-      line.append(' ').append(word);
-      items(line, criterion);
-    }
-  }
-
-  private static void items(StringBuilder line, Criterion<?> criterion) {
-    String separator = " ";
-    for (Object item : criterion.items()) {
-      line.append(separator).append(name(item.toString()));
-      separator = ", ";
-    }
-    for (Object item : criterion.except()) {
-      line.append(separator).append("not ").append(name(item.toString()));
-      separator = ", ";
-    }
-  }
-
   private static void append(StringBuilder line, String word, Object value) {
     if (value != null) {
       line.append(' ').append(word).append(' ').append(value);
@@ -162,17 +91,11 @@ public final class RulebaseText {
     return note.isEmpty() ? "" : " note " + quoted(note);
   }
 
-  private static String quotedOrNull(String text) {
-    return text.isEmpty() ? null : quoted(text);
-  }
-
   private static String name(String name) {
-    return PLAIN.matcher(name).matches() ? name : quoted(name);
+    return TextTokens.nameOf(name);
   }
 
   private static String quoted(String text) {
-    return '"'
-        + text.replace("\\", "\\\\").replace("\"", "\\\"").replace("\n", "\\n").replace("\t", "\\t")
-        + '"';
+    return TextTokens.quoted(text);
   }
 }
