@@ -1,5 +1,7 @@
 package dev.ironsieve.server.revision;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.checks.CheckResult;
@@ -35,6 +37,16 @@ class Reviews {
 
   private static final int MOST_RECORDED = 50_000;
 
+  /** Most revisions whose findings are kept. */
+  private static final int MOST_KEPT = 10;
+
+  /**
+   * @param day as of which it is analysed
+   */
+  private record Revision(long rulebase, int number, LocalDate day) {}
+
+  private final Cache<Revision, Map<String, ReviewDocument.RuleFinding>> ofRevisions =
+      Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
   private final PublishConfig config;
   private final RecordedConnections recorded;
 
@@ -72,7 +84,7 @@ class Reviews {
         difference.isPresent() && !difference.get().parts().isEmpty()
             ? recorded.since(rulebase, Instant.now().minus(RECORDED), MOST_RECORDED)
             : List.of();
-    Map<String, ReviewDocument.RuleFinding> old = findings(before);
+    Map<String, ReviewDocument.RuleFinding> old = findings(rulebase, revision, before);
     Map<String, ReviewDocument.RuleFinding> now = findings(after);
     return new ReviewDocument(
         revision,
@@ -132,6 +144,13 @@ class Reviews {
 
   private static Map<String, Rule> byId(Rulebase rulebase) {
     return rulebase.rules().stream().collect(Collectors.toMap(Rule::id, rule -> rule));
+  }
+
+  /** Those of a revision, which never changes, and are kept for the next review against it. */
+  private Map<String, ReviewDocument.RuleFinding> findings(
+      long rulebase, int revision, Rulebase content) {
+    LocalDate today = LocalDate.now(content.gatewaySettings().timeZone());
+    return ofRevisions.get(new Revision(rulebase, revision, today), key -> findings(content));
   }
 
   /** The findings of a rulebase, by the rule, the kind and the causes. */
