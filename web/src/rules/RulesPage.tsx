@@ -195,6 +195,18 @@ export function RulesPage({
   const fallOf = (id: string): Fall =>
     !answer ? 'none' : answer.rule === id ? 'caught' : passed.has(id) ? 'passed' : 'none';
 
+  // The browser tells the element of a paste by the text selection, not by the focus.
+  useEffect(() => {
+    const onPaste = (e: ClipboardEvent) => {
+      const at = focused?.id ?? order[order.length - 1];
+      if (!mayEdit || !at || document.activeElement !== scroller.current) return;
+      e.preventDefault();
+      actions.paste(at, e.clipboardData?.getData('text/plain') ?? '');
+    };
+    window.addEventListener('paste', onPaste);
+    return () => window.removeEventListener('paste', onPaste);
+  }, [focused, order, mayEdit, actions]);
+
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   const onDragMove = (e: DragMoveEvent) => {
     if (!e.over || e.over.id === e.active.id) {
@@ -279,12 +291,6 @@ export function RulesPage({
             tabIndex={0}
             data-grid
             onKeyDown={onKeyDown}
-            onPaste={(e) => {
-              const at = focused ?? byId.get(order[order.length - 1] ?? '');
-              if (!mayEdit || !at || e.target !== e.currentTarget) return;
-              e.preventDefault();
-              actions.paste(at.id, e.clipboardData.getData('text/plain'));
-            }}
             className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto bg-paper"
           >
             <div
