@@ -24,8 +24,8 @@ import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.Test;
 
 /**
- * The server, killed at random instants while somebody edits and publishes. The system property
- * {@code kills} sets how often.
+ * Kills the server at random instants while a client edits and publishes. The system property
+ * {@code kills} sets the number of kills.
  */
 class KilledWhileEditingTest {
   private static final int KILLS = Integer.getInteger("kills", 3);
@@ -179,7 +179,7 @@ class KilledWhileEditingTest {
       JsonObject document = get(RULEBASE + "/revisions/" + revision.getKey()).getAsJsonObject();
       assertThat(nameIn(document)).as(as).isEqualTo(revision.getValue());
     }
-    // The digest of every revision fits its document, also of those nobody was told about.
+    // The digest of every revision fits its document, even if its publish was not acknowledged.
     MessageDigest sha = MessageDigest.getInstance("SHA-256");
     for (JsonElement one : get(RULEBASE + "/revisions").getAsJsonArray()) {
       JsonObject revision = one.getAsJsonObject();

@@ -18,9 +18,9 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 
 /**
- * Sends flows as IPFIX messages over UDP (RFC 7011, section 10.3), from a thread of its own. Flows
- * that do not fit into the queue are dropped, which the operator is told. Messages that are lost on
- * the way show as a gap in the sequence numbers.
+ * Sends flows as IPFIX messages over UDP (RFC 7011, section 10.3), from a separate thread. If the
+ * queue is full, it drops flows and reports that to the operator. Messages that the network loses
+ * show as a gap in the sequence numbers.
  */
 final class IpfixSender implements Runnable, Consumer<DecisionRecord> {
   private static final int MOST_WAITING = 20_000;

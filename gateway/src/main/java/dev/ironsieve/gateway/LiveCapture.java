@@ -8,6 +8,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
 import java.io.EOFException;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.time.Duration;
@@ -101,7 +102,7 @@ final class LiveCapture implements Runnable, AutoCloseable {
         }
       }
     } catch (IOException e) {
-      throw new java.io.UncheckedIOException("reading from memory", e);
+      throw new UncheckedIOException("reading from memory", e);
     } catch (InterruptedException stop) {
       // The program ends.
     }

@@ -115,8 +115,7 @@ public final class Main implements Callable<Integer> {
   @Option(
       names = "--services",
       description =
-          "Follow also a rulebase for the services of the gateway itself, as a gateway of its own"
-              + " whose name ends in \"services\".")
+          "Also follow a services rulebase, as a second gateway whose name ends in \"services\".")
   private boolean services;
 
   @Option(

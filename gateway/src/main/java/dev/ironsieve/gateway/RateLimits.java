@@ -12,10 +12,10 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 
 /**
- * Executes rate plans: each limit is a token bucket, and a connection ends when the last of its
- * bytes has got a token. A plan's floor is a bucket of its own, so that its connections go on while
- * the rest of the line is full. A bucket is kept as the time at which it will be full again (the
- * virtual scheduling algorithm of ITU-T I.371, annex A). For one thread.
+ * Executes rate plans: each ceiling and each floor is a token bucket, and a connection ends when
+ * the bucket has given a token for its last byte. Connections with a floor draw from the bucket of
+ * the floor while the bucket of the line is empty. A bucket is kept as the time at which it will be
+ * full again (the virtual scheduling algorithm of ITU-T I.371, annex A). For one thread.
  */
 final class RateLimits {
   private static final Duration BURST = Duration.ofSeconds(1);

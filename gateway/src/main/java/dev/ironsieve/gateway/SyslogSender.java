@@ -20,7 +20,7 @@ import javax.net.ssl.SSLSocket;
 
 /**
  * Sends syslog messages over TCP or TLS with octet counting (RFC 6587, section 3.4.1; RFC 5425,
- * section 4.3), from a thread of its own. While the collector is away, messages wait in a bounded
+ * section 4.3), from a separate thread. While the collector is away, messages wait in a bounded
  * queue; what does not fit is dropped, and shows as a gap in the sequence numbers. TCP tells nobody
  * what arrived, so after a new connection the last messages are sent again; the collector tells
  * them by their numbers.

@@ -50,8 +50,9 @@ final class CommonRulesCheck {
   }
 
   /**
-   * Checks sections: those of the common rulebase stand at both ends, and only a common rulebase
-   * has tail sections of its own, behind its others.
+   * Checks the order of sections: head sections of the common rulebase, own sections, tail sections
+   * of the common rulebase. The own sections of a common rulebase are head sections and then tail
+   * sections; a rulebase of another kind has no own tail sections.
    */
   static void checkSections(Rulebase rulebase) {
     List<Section> sections = rulebase.sections();

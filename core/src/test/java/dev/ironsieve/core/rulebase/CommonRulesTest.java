@@ -156,7 +156,7 @@ class CommonRulesTest {
     assertThat(Touched.ruleIds(edit.touched(local))).contains("rest");
     assertThat(edit.inverse(local).orElseThrow().apply(after)).isEqualTo(local);
     assertThatThrownBy(() -> new Edit.PutCommon(null).apply(local))
-        .hasMessageContaining("Nuisance"); // which a rule of its own needs
+        .hasMessageContaining("Nuisance"); // the local rule "late" uses it
   }
 
   @Test

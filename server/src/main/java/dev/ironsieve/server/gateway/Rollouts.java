@@ -126,7 +126,10 @@ public class Rollouts {
     publications.published(rulebase);
   }
 
-  /** Keeps the others on the revision before, until somebody finishes it or publishes another. */
+  /**
+   * Keeps the other gateways on the previous revision, until the rollout is finished or another
+   * revision is published.
+   */
   void stop(long rulebase) {
     Optional<RolloutStore.Stored> one =
         database.inTransaction("reading a rollout", sql -> RolloutStore.of(sql, rulebase));
