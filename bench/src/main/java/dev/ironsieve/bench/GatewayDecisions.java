@@ -6,6 +6,7 @@ import dev.ironsieve.gateway.DecisionSpeed;
 import java.time.Duration;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -32,6 +33,9 @@ final class GatewayDecisions implements Runnable {
   @Option(names = "--seconds", description = "Of each round; 5 if left out.")
   private int seconds = 5;
 
+  /** The result of the peer, kept so that the compiler cannot leave its work out. */
+  private volatile long decidedByPeer;
+
   @Override
   public void run() {
     for (Shape shape : Shape.values()) {
@@ -54,7 +58,7 @@ final class GatewayDecisions implements Runnable {
           "%d rules (%s): %,.0f connections a second (%,.0f to %,.0f), %.1f times one rule after"
               + " the other%n",
           rules,
-          shape.name().toLowerCase(java.util.Locale.ROOT),
+          shape.name().toLowerCase(Locale.ROOT),
           own[rounds / 2],
           own[0],
           own[rounds - 1],
@@ -75,9 +79,7 @@ final class GatewayDecisions implements Runnable {
       }
       now = System.nanoTime();
     } while (now < end);
-    if (decided > count) {
-      throw new IllegalStateException("more decided than asked");
-    }
+    decidedByPeer = decided;
     return count * NANOS_PER_SECOND / (now - start);
   }
 }

@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -44,9 +45,6 @@ final class PublishTime implements Runnable {
 
   @Parameters(paramLabel = "ADDRESS", description = "Of the server, such as http://127.0.0.1:8080.")
   private URI server;
-
-  @Option(names = "--syslog", hidden = true)
-  private int syslog;
 
   @Option(names = "--gateways", description = "200 if left out.")
   private int gateways = 200;
@@ -205,7 +203,7 @@ final class PublishTime implements Runnable {
           "review of %d edits at %d rules (%s): median %.2f s (%.2f to %.2f), %d boxes%n",
           EDITS,
           rules,
-          shape.name().toLowerCase(java.util.Locale.ROOT),
+          shape.name().toLowerCase(Locale.ROOT),
           times.get(rounds / 2),
           times.getFirst(),
           times.getLast(),
