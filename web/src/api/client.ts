@@ -87,6 +87,8 @@ interface Options {
   signal?: AbortSignal;
 }
 
+/** Most ids of rules in one URL, whose line may have 4,096 characters. */
+const MOST_IN_URL = 60;
 const MOST_TRIES = 5;
 const LONGEST_WAIT_S = 10;
 
@@ -283,11 +285,16 @@ export const api = {
     call<void>('POST', `${draft(id)}/comments`, { rule, text }),
   deleteComment: (id: number, comment: number) =>
     call<void>('DELETE', `${draft(id)}/comments/${comment}`),
-  rulesText: (id: number, rules: string[]) =>
-    call<{ text: string }>(
-      'GET',
-      `${draft(id)}/rules/text?${new URLSearchParams(rules.map((rule) => ['id', rule])).toString()}`,
-    ),
+  /** The text of rules, given in their order; asked in parts, since a URL has a limit. */
+  rulesText: async (id: number, rules: string[]) => {
+    const parts: string[] = [];
+    for (let at = 0; at < rules.length; at += MOST_IN_URL) {
+      const some = rules.slice(at, at + MOST_IN_URL).map((rule) => ['id', rule]);
+      const query = new URLSearchParams(some).toString();
+      parts.push((await call<{ text: string }>('GET', `${draft(id)}/rules/text?${query}`)).text);
+    }
+    return parts.join('\n');
+  },
   readRules: (id: number, text: string) =>
     call<{ rules: Rule[] }>('POST', `${draft(id)}/rules/text`, { text }),
   publishing: (id: number) => call<Publishing>('GET', `/rulebases/${id}/publishing`),

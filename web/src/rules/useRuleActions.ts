@@ -280,7 +280,7 @@ export function useRuleActions(
         }
         void api
           .rulesText(draft().id, ids)
-          .then(({ text }) => navigator.clipboard.writeText(text))
+          .then((text) => navigator.clipboard.writeText(text))
           .then(() => say(`${many(ids)} copied as text.`))
           .catch((e: Error) => say(e.message));
       },
