@@ -242,6 +242,11 @@ public final class Rulebase {
     return Optional.ofNullable(common);
   }
 
+  /** The name of the common rulebase directly above, or null. */
+  public String commonName() {
+    return common == null ? null : common.rulebase();
+  }
+
   /**
    * With the parts of a common rulebase in the place of those so far.
    *

@@ -1,5 +1,6 @@
 package dev.ironsieve.server.draft;
 
+import dev.ironsieve.server.jdbc.CommonId;
 import dev.ironsieve.server.jdbc.Sql;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -209,8 +210,7 @@ final class DraftStore {
    */
   static void setCommon(Sql sql, long rulebase, String name) throws SQLException {
     sql.change(
-        "update draft set common_id = (select id from rulebase where lower(name) = lower(?)"
-            + " and kind = 'common') where rulebase_id = ?",
+        "update draft set common_id = " + CommonId.BY_NAME + " where rulebase_id = ?",
         name,
         rulebase);
   }

@@ -2,7 +2,6 @@ package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.InvalidModel;
-import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.InvalidDocument;
 import dev.ironsieve.formats.Json;
@@ -99,8 +98,8 @@ public class Drafts {
   }
 
   /**
-   * Puts the edits of a draft that are in force onto its next revision, each as an edit of its own
-   * account; if they no longer give the wanted state one by one, one edit gives it.
+   * Applies the edits in force of a draft again, on top of its next revision; each keeps its
+   * account. If they no longer lead to the wanted state, one edit leads there.
    *
    * @param next number of the revision, which is stored in the same transaction
    * @param inForce what the revision contains
@@ -141,7 +140,7 @@ public class Drafts {
       }
       DraftStore.add(sql, id, revision, change);
     }
-    DraftStore.setCommon(sql, id, commonName(wanted));
+    DraftStore.setCommon(sql, id, wanted.commonName());
   }
 
   /**
@@ -319,7 +318,7 @@ public class Drafts {
                 if (ours) {
                   DraftStore.add(sql, draft.id(), draft.revision(), change);
                   if (!after.common().equals(before.rulebase().common())) {
-                    DraftStore.setCommon(sql, draft.id(), commonName(after));
+                    DraftStore.setCommon(sql, draft.id(), after.commonName());
                   }
                 }
                 return ours;
@@ -350,10 +349,6 @@ public class Drafts {
   /** Whether views fetch the draft anew after an edit. */
   private static boolean isWhole(Edit edit) {
     return edit instanceof Edit.Restore || edit instanceof Edit.PutCommon;
-  }
-
-  private static String commonName(Rulebase rulebase) {
-    return rulebase.common().map(CommonRules::rulebase).orElse(null);
   }
 
   /** The document of an edit, which is known to read back. */

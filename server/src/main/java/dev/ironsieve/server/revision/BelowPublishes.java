@@ -120,7 +120,7 @@ class BelowPublishes {
                 target.draft().version(),
                 content,
                 Digest.of(content),
-                target.next().common().map(CommonRules::rulebase).orElse(null),
+                target.next().commonName(),
                 by.account(),
                 by.approver(),
                 "Common rules: revision %d of %s".formatted(number, name),

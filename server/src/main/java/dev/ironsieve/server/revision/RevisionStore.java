@@ -1,5 +1,6 @@
 package dev.ironsieve.server.revision;
 
+import dev.ironsieve.server.jdbc.CommonId;
 import dev.ironsieve.server.jdbc.Sql;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -84,8 +85,9 @@ final class RevisionStore {
       sql.change(
           "insert into revision (rulebase_id, number, content, digest, created_by,"
               + " approved_by, note, draft_version, override_reason, common_id)"
-              + " values (?, ?, ?, ?, ?, ?, ?, ?, ?,"
-              + " (select id from rulebase where lower(name) = lower(?) and kind = 'common'))",
+              + " values (?, ?, ?, ?, ?, ?, ?, ?, ?, "
+              + CommonId.BY_NAME
+              + ")",
           next.rulebase(),
           number.get(),
           next.content(),

@@ -3,7 +3,6 @@ package dev.ironsieve.server.revision;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.RulebaseKind;
-import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Digest;
 import dev.ironsieve.formats.Json;
@@ -202,7 +201,7 @@ class Revisions {
             request.version(),
             content,
             request.digest(),
-            commonName(draft),
+            draft.rulebase().commonName(),
             request.account(),
             approver,
             request.note(),
@@ -227,15 +226,11 @@ class Revisions {
         draft.version(),
         content,
         Digest.of(content),
-        commonName(draft),
+        draft.rulebase().commonName(),
         account,
         null,
         note,
         overridden ? reason.strip() : null);
-  }
-
-  private static String commonName(DraftState draft) {
-    return draft.rulebase().common().map(CommonRules::rulebase).orElse(null);
   }
 
   private RevisionSummary release(RevisionStore.Next next, FirstGateways first) {

@@ -1,5 +1,6 @@
 package dev.ironsieve.server.rulebase;
 
+import dev.ironsieve.server.jdbc.CommonId;
 import dev.ironsieve.server.jdbc.Sql;
 import java.sql.SQLException;
 import java.util.List;
@@ -22,9 +23,6 @@ final class RulebaseStore {
                 row.getString("common"),
                 row.getInt("base_revision")));
   }
-
-  private static final String COMMON =
-      "(select id from rulebase where lower(name) = lower(?) and kind = 'common')";
 
   /**
    * A rulebase to be added.
@@ -49,7 +47,7 @@ final class RulebaseStore {
       sql.change(
           "insert into revision (rulebase_id, number, content, digest, created_by, common_id)"
               + " values (?, 1, ?, ?, ?, "
-              + COMMON
+              + CommonId.BY_NAME
               + ")",
           id.get(),
           next.content(),
@@ -58,7 +56,7 @@ final class RulebaseStore {
           next.common());
       sql.change(
           "insert into draft (rulebase_id, base_revision, version, common_id) values (?, 1, 0, "
-              + COMMON
+              + CommonId.BY_NAME
               + ")",
           id.get(),
           next.common());

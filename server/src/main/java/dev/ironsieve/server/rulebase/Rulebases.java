@@ -1,6 +1,5 @@
 package dev.ironsieve.server.rulebase;
 
-import dev.ironsieve.core.rulebase.CommonRules;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Digest;
 import dev.ironsieve.formats.Json;
@@ -47,7 +46,7 @@ public class Rulebases {
                         rulebase.kind().word(),
                         content,
                         Digest.of(content),
-                        rulebase.common().map(CommonRules::rulebase).orElse(null),
+                        rulebase.commonName(),
                         account)))
         .orElseThrow(
             () ->
