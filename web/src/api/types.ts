@@ -152,6 +152,7 @@ export type RuleHits = Schemas['RuleHits'];
 export type LogRow = Schemas['LogRow'];
 export type LogPage = Schemas['LogPage'];
 export type LogState = Schemas['LogState'];
+export type LogSender = Schemas['LogSender'];
 export type PublishRequest = Schemas['PublishRequest'];
 export type QuestionProgress = Schemas['QuestionProgress'];
 export type RatePlan = Precise<Schemas['RatePlanDocument'], { name: string; counted: Counted }>;

@@ -18,6 +18,7 @@ import { filterLine, readFilter, sinceTime, type LogFilter } from './filter';
 import { useNavigate } from 'react-router';
 import { RecordPanel } from './RecordPanel';
 import { Records } from './Records';
+import { Senders } from './Senders';
 
 const LOOK_AGAIN = 2000;
 const MOST_STEPS = 40;
@@ -39,6 +40,7 @@ export default function TrafficPage({
 }) {
   const { values, set, step } = useUrlState('traffic', ['q', 'record']);
   const [held, setHeld] = useState(false);
+  const [senders, setSenders] = useState(false);
   const [columns, setColumns] = useState(shownColumns);
   const [pages, setPages] = useState(1);
   const hits = useHits(draft.id);
@@ -217,13 +219,19 @@ export default function TrafficPage({
             </Button>
           )}
           {state && (
-            <span className="ml-auto">
-              {state.waiting > 0 && `${whole(state.waiting)} records wait to be stored · `}
-              <Lost runs={state.runs} />
+            <span className="ml-auto flex items-center gap-3">
+              <span>
+                {state.waiting > 0 && `${whole(state.waiting)} records wait to be stored · `}
+                <Lost runs={state.runs} />
+              </span>
+              <Button small onClick={() => setSenders(true)}>
+                Senders
+              </Button>
             </span>
           )}
         </div>
       </section>
+      {senders && state && <Senders state={state} onClose={() => setSenders(false)} />}
     </div>
   );
 }

@@ -6,11 +6,16 @@ import static org.hamcrest.Matchers.containsString;
 
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.sets.Address;
+import dev.ironsieve.formats.capture.CaptureWriter;
+import dev.ironsieve.formats.ipfix.FlowRecord;
+import dev.ironsieve.formats.ipfix.FlowRecord.Event;
+import dev.ironsieve.formats.ipfix.IpfixWriter;
 import dev.ironsieve.formats.syslog.DecisionRecord;
 import dev.ironsieve.formats.syslog.DecisionRecord.Origin;
 import dev.ironsieve.formats.syslog.HitRecord;
 import dev.ironsieve.formats.syslog.SyslogMessage;
 import dev.ironsieve.formats.syslog.SyslogWriter;
+import dev.ironsieve.server.log.IpfixListener;
 import dev.ironsieve.server.log.SyslogListener;
 import io.quarkus.test.junit.QuarkusTest;
 import io.restassured.path.json.JsonPath;
@@ -22,12 +27,15 @@ import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.Socket;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
@@ -45,6 +53,7 @@ class LogTest {
   private static int udp; // port
 
   @Inject SyslogListener listener;
+  @Inject IpfixListener flows;
 
   private final Instant now = Instant.now().truncatedTo(ChronoUnit.MILLIS);
   private Client ines;
@@ -336,6 +345,75 @@ class LogTest {
     await(() -> more(before, "malformed") >= 4 && more(before, "unknownGateway") >= 1);
     assertThat(more(before, "other")).isEqualTo(1);
     assertThat(state().getString("senders[0].lastFault")).isNotBlank();
+  }
+
+  @Test
+  void flowsAreCountedWithTheirExporter(@TempDir Path folder) throws Exception {
+    int ipfix = flows.listen(new InetSocketAddress(LOOPBACK, 0));
+    JsonPath before = state();
+    IpfixWriter writer = new IpfixWriter(7);
+    List<FlowRecord> three = Collections.nCopies(3, flow());
+    List<byte[]> messages = new ArrayList<>(writer.messages(three, now, false)); // no template
+    messages.addAll(writer.messages(three, now, true));
+    writer.messages(three, now, false); // lost on the way
+    messages.addAll(writer.messages(three, now, false));
+    messages.add(new byte[] {0, 9, 0, 4});
+    try (DatagramSocket socket = new DatagramSocket()) {
+      for (byte[] one : messages) {
+        socket.send(new DatagramPacket(one, one.length, LOOPBACK, ipfix));
+      }
+    }
+    await(() -> more(before, "malformed") == 1);
+    assertThat(more(before, "flows")).isEqualTo(6);
+    assertThat(more(before, "lostFlows")).isEqualTo(3);
+    assertThat(more(before, "unreadFlows")).isEqualTo(1);
+    assertThat(state().getString("senders[0].lastFault"))
+        .isEqualTo("IPFIX, at byte 1: expected a header of 16 bytes, found 4 bytes.");
+    exportByAnotherProgram(folder, ipfix);
+    await(() -> more(before, "flows") == 7);
+    assertThat(more(before, "malformed")).isEqualTo(1);
+  }
+
+  private FlowRecord flow() {
+    return new FlowRecord(
+        now,
+        now,
+        Address.parse("10.0.0.1"),
+        Address.parse("203.0.113.7"),
+        6,
+        50_000,
+        443,
+        0,
+        1,
+        40,
+        Event.DENIED,
+        "",
+        "");
+  }
+
+  /** Lets softflowd read a capture of one UDP packet, and export its flow as IPFIX. */
+  private static void exportByAnotherProgram(Path folder, int port) throws Exception {
+    byte[] packet = CaptureWriter.ipv4(1, 2, 17, CaptureWriter.udp(50_000, 53, new byte[2]));
+    byte[] capture = CaptureWriter.pcap(ByteOrder.LITTLE_ENDIAN, List.of(packet));
+    Path file = Files.write(folder.resolve("capture"), capture);
+    Process exporter =
+        new ProcessBuilder(
+                "softflowd",
+                "-r",
+                file.toString(),
+                "-n",
+                "127.0.0.1:" + port,
+                "-v",
+                "10",
+                "-d",
+                "-p",
+                folder.resolve("pid").toString(),
+                "-c",
+                "none") // no control socket, whose state it sometimes reads before it is set
+            .redirectErrorStream(true)
+            .start();
+    String said = new String(exporter.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertThat(exporter.waitFor()).as(said).isZero();
   }
 
   private long more(JsonPath before, String kind) {

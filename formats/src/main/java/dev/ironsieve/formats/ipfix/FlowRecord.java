@@ -17,6 +17,7 @@ import java.util.Optional;
  * @param icmp type * 256 + code; 0 for other protocols
  * @param packets in both directions
  * @param bytes in both directions
+ * @param event null if the exporter does not say
  * @param person empty if not known
  * @param application empty if not known
  */
@@ -36,13 +37,26 @@ public record FlowRecord(
     String application) {
   /** What the firewall did: values of the information element firewallEvent (233). */
   public enum Event {
+    CREATED(1),
     DELETED(2),
-    DENIED(3);
+    DENIED(3),
+    ALERT(4),
+    UPDATE(5);
 
     final int value;
 
     Event(int value) {
       this.value = value;
+    }
+
+    /** Null for a value that is none of these. */
+    static Event of(long value) {
+      for (Event event : values()) {
+        if (event.value == value) {
+          return event;
+        }
+      }
+      return null;
     }
   }
 

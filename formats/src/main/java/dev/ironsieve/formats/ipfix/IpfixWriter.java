@@ -2,6 +2,7 @@ package dev.ironsieve.formats.ipfix;
 
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.Family;
+import dev.ironsieve.formats.ipfix.Template.Field;
 import java.io.ByteArrayOutputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
@@ -30,41 +31,45 @@ public final class IpfixWriter {
   private static final int HEADER = 16;
   private static final int SET_HEADER = 4;
   private static final int TEMPLATE_SET = 2;
-  private static final int VARIABLE = 65_535;
   private static final int MOST_TEXT = 200; // bytes; below 255, so that a length takes one byte
-
-  /** An information element of the registry of IANA. */
-  private record Field(int id, int length) {}
 
   private static final List<Field> COMMON =
       List.of(
-          new Field(152, 8), // flowStartMilliseconds
-          new Field(153, 8), // flowEndMilliseconds
-          new Field(4, 1), // protocolIdentifier
-          new Field(7, 2), // sourceTransportPort
-          new Field(11, 2), // destinationTransportPort
-          new Field(2, 8), // packetDeltaCount
-          new Field(1, 8), // octetDeltaCount
-          new Field(233, 1), // firewallEvent
-          new Field(371, VARIABLE), // userName
-          new Field(96, VARIABLE)); // applicationName
+          new Field(InformationElement.FLOW_START_MILLISECONDS, 8),
+          new Field(InformationElement.FLOW_END_MILLISECONDS, 8),
+          new Field(InformationElement.PROTOCOL_IDENTIFIER, 1),
+          new Field(InformationElement.SOURCE_TRANSPORT_PORT, 2),
+          new Field(InformationElement.DESTINATION_TRANSPORT_PORT, 2),
+          new Field(InformationElement.PACKET_DELTA_COUNT, 8),
+          new Field(InformationElement.OCTET_DELTA_COUNT, 8),
+          new Field(InformationElement.FIREWALL_EVENT, 1),
+          new Field(InformationElement.USER_NAME, Template.VARIABLE),
+          new Field(InformationElement.APPLICATION_NAME, Template.VARIABLE));
 
   /** A template: the addresses and the ICMP type of one family, then what both have. */
-  private enum Template {
-    V4(256, new Field(8, 4), new Field(12, 4), new Field(32, 2)),
-    V6(257, new Field(27, 16), new Field(28, 16), new Field(139, 2));
+  private enum Layout {
+    V4(
+        256,
+        new Field(InformationElement.SOURCE_IPV4_ADDRESS, 4),
+        new Field(InformationElement.DESTINATION_IPV4_ADDRESS, 4),
+        new Field(InformationElement.ICMP_TYPE_CODE_IPV4, 2)),
+    V6(
+        257,
+        new Field(InformationElement.SOURCE_IPV6_ADDRESS, 16),
+        new Field(InformationElement.DESTINATION_IPV6_ADDRESS, 16),
+        new Field(InformationElement.ICMP_TYPE_CODE_IPV6, 2));
 
     final int id;
     final List<Field> fields;
 
-    Template(int id, Field... own) {
+    Layout(int id, Field... own) {
       this.id = id;
       List<Field> all = new ArrayList<>(List.of(own));
       all.addAll(COMMON);
       fields = List.copyOf(all);
     }
 
-    static Template of(FlowRecord flow) {
+    static Layout of(FlowRecord flow) {
       return flow.from().family() == Family.IPV4 ? V4 : V6;
     }
   }
@@ -93,10 +98,10 @@ public final class IpfixWriter {
     }
     int records = 0;
     int set = -1; // where the open set begins
-    Template open = null;
+    Layout open = null;
     for (FlowRecord flow : flows) {
       byte[] data = data(flow);
-      Template template = Template.of(flow);
+      Layout template = Layout.of(flow);
       boolean fits = body.remaining() >= data.length + (template == open ? 0 : SET_HEADER);
       if (!fits) {
         if (open != null) {
@@ -135,10 +140,10 @@ public final class IpfixWriter {
   private static void writeTemplates(ByteBuffer body) {
     int set = body.position();
     body.putShort((short) TEMPLATE_SET).putShort((short) 0);
-    for (Template template : Template.values()) {
+    for (Layout template : Layout.values()) {
       body.putShort((short) template.id).putShort((short) template.fields.size());
       for (Field field : template.fields) {
-        body.putShort((short) field.id).putShort((short) field.length);
+        body.putShort((short) field.id()).putShort((short) field.length());
       }
     }
     close(body, set);

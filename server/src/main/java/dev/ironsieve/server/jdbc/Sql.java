@@ -81,6 +81,8 @@ public final class Sql {
         case Instant instant ->
             statement.setObject(i + 1, OffsetDateTime.ofInstant(instant, ZoneOffset.UTC));
         case String[] texts -> statement.setArray(i + 1, connection.createArrayOf("text", texts));
+        case Long[] numbers ->
+            statement.setArray(i + 1, connection.createArrayOf("bigint", numbers));
         case null, default -> statement.setObject(i + 1, value);
       }
     }

@@ -19,6 +19,9 @@ public interface LogConfig {
   /** TCP port for syslog over TLS (RFC 5425), likewise; needs a certificate and its key. */
   OptionalInt tlsPort();
 
+  /** UDP port for IPFIX (RFC 7011), likewise. */
+  OptionalInt ipfixPort();
+
   /** PEM file with the certificate for TLS, and those that signed it. */
   Optional<Path> tlsCertificate();
 

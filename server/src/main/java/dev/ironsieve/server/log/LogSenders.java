@@ -9,7 +9,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 
-/** Counts what each address sends, since the server's start. */
+/** Counts what each address sends by syslog and IPFIX, since the server's start. */
 @ApplicationScoped
 class LogSenders {
   private static final int MOST_SENDERS = 1_000;
@@ -24,14 +24,20 @@ class LogSenders {
     RECORD,
     /** Valid syslog that is no record of a gateway. */
     OTHER,
-    /** No valid syslog, or a record with a wrong part. */
+    /** No valid syslog or IPFIX, or a record with a wrong part. */
     MALFORMED,
     /** A record of a gateway that is not known or was revoked. */
     UNKNOWN_GATEWAY,
     /** Dropped since too many wait. */
     OVERFLOW,
     /** Refused by the database. */
-    REFUSED
+    REFUSED,
+    /** A flow that was read. */
+    FLOW,
+    /** A flow that never came, by the sequence numbers. */
+    FLOW_LOST,
+    /** A message with flows whose template is not known yet. */
+    UNREAD_FLOWS
   }
 
   private static final class Counts {
@@ -40,10 +46,18 @@ class LogSenders {
     private Instant lastAt;
   }
 
+  void count(InetAddress sender, Kind kind, long many) {
+    count(sender, kind, many, null);
+  }
+
   void count(InetAddress sender, Kind kind, String fault) {
+    count(sender, kind, 1, fault);
+  }
+
+  private void count(InetAddress sender, Kind kind, long many, String fault) {
     Counts of = counts.get(sender, any -> new Counts());
     synchronized (of) {
-      of.byKind[kind.ordinal()]++;
+      of.byKind[kind.ordinal()] += many;
       of.lastAt = Instant.now();
       if (fault != null) {
         of.fault = fault.length() <= MOST_FAULT ? fault : fault.substring(0, MOST_FAULT) + "…";
@@ -69,6 +83,9 @@ class LogSenders {
           of.byKind[Kind.UNKNOWN_GATEWAY.ordinal()],
           of.byKind[Kind.OVERFLOW.ordinal()],
           of.byKind[Kind.REFUSED.ordinal()],
+          of.byKind[Kind.FLOW.ordinal()],
+          of.byKind[Kind.FLOW_LOST.ordinal()],
+          of.byKind[Kind.UNREAD_FLOWS.ordinal()],
           of.fault,
           of.lastAt.toString());
     }

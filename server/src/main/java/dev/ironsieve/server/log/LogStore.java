@@ -6,7 +6,6 @@ import dev.ironsieve.formats.syslog.HitRecord;
 import dev.ironsieve.server.jdbc.CopyRows;
 import dev.ironsieve.server.jdbc.Sql;
 import java.sql.SQLException;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
@@ -78,29 +77,6 @@ final class LogStore {
 
   private record Run(long gateway, String run) {}
 
-  /** How far the records of one run are stored. */
-  private static final class Progress {
-    private long next;
-    private long lost;
-    private long repeated;
-    private Duration ahead = Duration.ZERO;
-
-    Progress(long next) {
-      this.next = next;
-    }
-
-    /** Whether a record is new. Numbers that it leaves out are lost. */
-    boolean take(long number) {
-      if (number < next) {
-        repeated++;
-        return false;
-      }
-      lost += number - next;
-      next = number + 1;
-      return true;
-    }
-  }
-
   private record HitKey(long rulebase, String rule, Instant hour, long gateway, int revision) {}
 
   private static final class Sum {
@@ -125,7 +101,7 @@ final class LogStore {
 
   /** Stores the new records of a batch; the number of a record shows whether it is new. */
   static void store(Sql sql, List<Located> records) throws SQLException {
-    Map<Run, Progress> runs = new LinkedHashMap<>();
+    Map<Run, RunProgress> runs = new LinkedHashMap<>();
     CopyRows decisions = new CopyRows();
     Map<HitKey, Sum> hits = new LinkedHashMap<>();
     Map<OpenKey, Long> open = new LinkedHashMap<>();
@@ -133,13 +109,13 @@ final class LogStore {
     for (Located record : records) {
       Origin origin = record.entry().origin();
       Run run = new Run(record.gateway().id(), origin.run());
-      Progress progress = runs.get(run);
+      RunProgress progress = runs.get(run);
       if (progress == null) {
         progress = progress(sql, run);
         runs.put(run, progress);
       }
       if (record.entry().sentAt() != null) {
-        progress.ahead = Duration.between(record.entry().receivedAt(), record.entry().sentAt());
+        progress.clock(record.entry().receivedAt(), record.entry().sentAt());
       }
       if (!progress.take(origin.sequence())) {
         continue;
@@ -168,34 +144,39 @@ final class LogStore {
     }
     storeHits(sql, hits);
     storeOpen(sql, open);
-    for (Map.Entry<Run, Progress> run : runs.entrySet()) {
-      Progress progress = run.getValue();
+    for (Map.Entry<Run, RunProgress> run : runs.entrySet()) {
+      RunProgress progress = run.getValue();
       sql.change(
-          "update log_sender set next_number = ?, lost = lost + ?, repeated = repeated + ?,"
-              + " last_at = now(), clock_ahead = make_interval(secs => ?)"
+          "update log_sender set next_number = ?, missing = ?, lost = lost + ?,"
+              + " repeated = repeated + ?, last_at = now(), clock_ahead = make_interval(secs => ?)"
               + " where gateway_id = ? and run = ?",
-          progress.next,
-          progress.lost,
-          progress.repeated,
-          progress.ahead.toMillis() / 1000.0,
+          progress.next(),
+          progress.missing(),
+          progress.lost(),
+          progress.repeated(),
+          progress.ahead().toMillis() / 1000.0,
           run.getKey().gateway(),
           run.getKey().run());
     }
   }
 
-  private static Progress progress(Sql sql, Run run) throws SQLException {
+  private static RunProgress progress(Sql sql, Run run) throws SQLException {
     sql.change(
         "insert into log_sender (gateway_id, run, next_number) values (?, ?, 1)"
             + " on conflict do nothing",
         run.gateway(),
         run.run());
-    Optional<Long> next =
+    Optional<RunProgress> known =
         sql.first(
-            "select next_number from log_sender where gateway_id = ? and run = ? for update",
-            row -> row.getLong(1),
+            "select next_number, missing from log_sender where gateway_id = ? and run = ?"
+                + " for update",
+            row ->
+                new RunProgress(
+                    row.getLong("next_number"),
+                    List.of((Long[]) row.getArray("missing").getArray())),
             run.gateway(),
             run.run());
-    return new Progress(next.orElseThrow());
+    return known.orElseThrow();
   }
 
   private static final String COPY =
