@@ -17,7 +17,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** The server is killed at random moments while a gateway reports; each record is stored once. */
 class KilledServerTest {
-  private static final int KILLS = Integer.getInteger("kills", 3);
+  private static final int KILLS = Integer.getInteger("kills", 200) * 4 / 100;
   private static final Duration PATIENCE = Duration.ofMinutes(3);
 
   /** Connections that the default rule refuses, which always logs. */

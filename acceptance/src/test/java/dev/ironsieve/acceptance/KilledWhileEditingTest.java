@@ -28,7 +28,7 @@ import org.junit.jupiter.api.Test;
  * {@code kills} sets the number of kills.
  */
 class KilledWhileEditingTest {
-  private static final int KILLS = Integer.getInteger("kills", 3);
+  private static final int KILLS = Integer.getInteger("kills", 200) * 4 / 100;
   private static final int BETWEEN_PUBLISHES = 4; // edits
   private static final Duration PATIENCE = Duration.ofMinutes(3);
   private static final String RULEBASE = "/api/rulebases/4"; // a small one of the demo

@@ -23,10 +23,10 @@ import org.junit.jupiter.api.io.TempDir;
 
 /**
  * The process of a gateway, killed at random instants while one revision follows the other. The
- * system property {@code kills} sets how often.
+ * system property {@code kills} sets how often all tests of this kind kill together.
  */
 class KilledGatewayTest {
-  private static final int ROUNDS = Integer.getInteger("kills", 40);
+  private static final int ROUNDS = Integer.getInteger("kills", 200) * 92 / 100;
   private static final int MOST_LOOKS = 4; // for its desired revision, before it is killed
   private static final int PATIENCE = 60; // seconds
 

@@ -1,5 +1,6 @@
 package dev.ironsieve.server.draft;
 
+import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.checks.CheckResult;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.matcher.PossibleDecisions;
@@ -51,6 +52,26 @@ public class DraftQuestions {
   private <T> T ask(long id, Function<QuestionIndex.Asked, T> question) {
     LiveDraft draft = live.get(id);
     return pool.ask(() -> draft.questions().ask(question));
+  }
+
+  /** A draft with its analysis, of one version. */
+  public record Analysed(DraftState draft, LiveAnalysis analysis) {}
+
+  /**
+   * Asks a question that needs the draft and its analysis.
+   *
+   * @param question must neither keep the analysis nor change it
+   */
+  public <T> T askAnalysed(long id, Function<Analysed, T> question) {
+    int revision = live.get(id).revision();
+    return ask(
+        id,
+        asked -> {
+          LiveDraft.State state = asked.state();
+          DraftState draft =
+              new DraftState(revision, state.version(), state.changes(), state.rulebase());
+          return question.apply(new Analysed(draft, asked.analysis()));
+        });
   }
 
   /** Asks a question that needs the draft's rulebase only. */

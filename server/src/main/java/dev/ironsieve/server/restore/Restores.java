@@ -3,7 +3,6 @@ package dev.ironsieve.server.restore;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.RestoredRules;
 import dev.ironsieve.core.rulebase.Rulebase;
-import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.refusal.Refusal;
 import dev.ironsieve.server.revision.RevisionDocuments;
@@ -47,7 +46,7 @@ class Restores {
     String said = request.state() == null ? "revision " + request.revision() : request.state();
     Rulebase wanted =
         request.state() == null
-            ? ToModel.rulebase(revisions.document(rulebase, request.revision()))
+            ? revisions.rulebase(rulebase, request.revision())
             : states.rulebase(rulebase, request.state());
     Rulebase now = drafts.rulebase(rulebase);
     Edit edit =

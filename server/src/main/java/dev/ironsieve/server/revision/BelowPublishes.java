@@ -6,7 +6,6 @@ import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.formats.Digest;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
-import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.common.Below;
 import dev.ironsieve.server.common.CommonRulebases;
 import dev.ironsieve.server.draft.DraftState;
@@ -88,7 +87,7 @@ class BelowPublishes {
 
   private Target target(Below below, Map<String, CommonRules> rules) {
     DraftState draft = drafts.state(below.id());
-    Rulebase inForce = ToModel.rulebase(documents.document(below.id(), draft.revision()));
+    Rulebase inForce = documents.rulebase(below.id(), draft.revision());
     return new Target(below, inForce, under(inForce, rules), draft, under(draft.rulebase(), rules));
   }
 

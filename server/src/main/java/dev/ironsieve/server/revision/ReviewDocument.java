@@ -40,6 +40,24 @@ public record ReviewDocument(
     @Schema(required = true) List<TextLine> text,
     @Schema(required = true) List<Blocker> blockers) {
 
+  /** As that of a draft. */
+  ReviewDocument of(long draftVersion) {
+    return new ReviewDocument(
+        revision,
+        draftVersion,
+        verdicts,
+        recorded,
+        complete,
+        notCompared,
+        checks,
+        newFindings,
+        goneFindings,
+        settings,
+        editions,
+        text,
+        blockers);
+  }
+
   /** With other blockers too. */
   ReviewDocument blockedBy(List<Blocker> others) {
     List<Blocker> all = new ArrayList<>(blockers);

@@ -13,6 +13,7 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
+import dev.ironsieve.server.draft.DraftState;
 import dev.ironsieve.server.draft.EditionEffect;
 import dev.ironsieve.server.draft.FindingDocument;
 import jakarta.enterprise.context.ApplicationScoped;
@@ -55,37 +56,58 @@ class Reviews {
     this.recorded = recorded;
   }
 
-  /** A draft against the revision that is in force, with what stops it from being published. */
+  /**
+   * A draft against the revision that is in force, with what stops it from being published.
+   *
+   * @param analysis of the draft
+   */
   ReviewDocument review(
-      long rulebase, int revision, Rulebase before, long version, Rulebase after) {
-    ReviewDocument compared = compare(rulebase, revision, before, after);
-    return new ReviewDocument(
-        revision,
-        version,
-        compared.verdicts(),
-        compared.recorded(),
-        compared.complete(),
-        compared.notCompared(),
-        compared.checks(),
-        compared.newFindings(),
-        compared.goneFindings(),
-        compared.settings(),
-        compared.editions(),
-        compared.text(),
-        blockers(after, compared.newFindings()));
+      long rulebase, int revision, Rulebase before, DraftState draft, LiveAnalysis analysis) {
+    ReviewDocument compared = compare(rulebase, revision, before, draft.rulebase(), analysis);
+    List<ReviewDocument.Blocker> blockers =
+        blockers(draft.rulebase(), analysis, compared.newFindings());
+    return compared.of(draft.version()).blockedBy(blockers);
+  }
+
+  /**
+   * Analyses a revision, before questions about the draft wait for a review against it.
+   *
+   * @return how many findings it has
+   */
+  int expect(long rulebase, int revision, Rulebase content) {
+    return findings(rulebase, revision, content).size();
+  }
+
+  /** The same without an analysis at hand. */
+  ReviewDocument review(long rulebase, int revision, Rulebase before, DraftState draft) {
+    return review(rulebase, revision, before, draft, analysis(draft.rulebase()));
   }
 
   /** Two states, of which the earlier is a revision. */
   ReviewDocument compare(long rulebase, int revision, Rulebase before, Rulebase after) {
+    return compare(rulebase, revision, before, after, analysis(after));
+  }
+
+  private static LiveAnalysis analysis(Rulebase rulebase) {
+    return new LiveAnalysis(rulebase, today(rulebase));
+  }
+
+  private static LocalDate today(Rulebase rulebase) {
+    return LocalDate.now(rulebase.gatewaySettings().timeZone());
+  }
+
+  private ReviewDocument compare(
+      long rulebase, int revision, Rulebase before, Rulebase after, LiveAnalysis analysis) {
     Optional<SharedValues> shared = SharedValues.of(before, after);
     Optional<Difference> difference =
-        shared.map(both -> Differences.between(both.before(), both.after(), Aspect.VERDICT));
+        shared.map(
+            both -> both.after() == after ? difference(before, after, analysis) : difference(both));
     List<Connection> connections =
         difference.isPresent() && !difference.get().parts().isEmpty()
             ? recorded.since(rulebase, Instant.now().minus(RECORDED), MOST_RECORDED)
             : List.of();
     Map<String, ReviewDocument.RuleFinding> old = findings(rulebase, revision, before);
-    Map<String, ReviewDocument.RuleFinding> now = findings(after);
+    Map<String, Finding> now = byKey(analysis);
     return new ReviewDocument(
         revision,
         null,
@@ -103,12 +125,28 @@ class Reviews {
                 .map(EditionEffect.CheckFlip::of)
                 .toList()
             : List.of(),
-        without(now, old),
-        without(old, now),
+        newFindings(old, now, analysis),
+        goneFindings(old, now),
         ChangedSettings.of(before, after),
         editions(before, after),
         TextDifference.of(before, after),
         List.of());
+  }
+
+  /** The difference, laid out where the later state is already. */
+  private static Difference difference(Rulebase before, Rulebase after, LiveAnalysis analysis) {
+    Optional<RuleIndex> earlier =
+        before.namesMeanAsIn(after) ? analysis.index().with(before.rules()) : Optional.empty();
+    return earlier
+        .map(
+            index ->
+                Differences.between(
+                    index, analysis.index().snapshot(), Aspect.VERDICT, Differences.STEPS))
+        .orElseGet(() -> Differences.between(before, after, Aspect.VERDICT));
+  }
+
+  private static Difference difference(SharedValues both) {
+    return Differences.between(both.before(), both.after(), Aspect.VERDICT);
   }
 
   /** The changed verdicts, those of one cause together, in the order of their first. */
@@ -149,31 +187,45 @@ class Reviews {
   /** Those of a revision, which never changes, and are kept for the next review against it. */
   private Map<String, ReviewDocument.RuleFinding> findings(
       long rulebase, int revision, Rulebase content) {
-    LocalDate today = LocalDate.now(content.gatewaySettings().timeZone());
-    return ofRevisions.get(new Revision(rulebase, revision, today), key -> findings(content));
+    return ofRevisions.get(
+        new Revision(rulebase, revision, today(content)),
+        key -> {
+          LiveAnalysis analysis = analysis(content);
+          Map<String, ReviewDocument.RuleFinding> out = new LinkedHashMap<>();
+          byKey(analysis).forEach((of, finding) -> out.put(of, said(finding, analysis)));
+          return out;
+        });
   }
 
-  /** The findings of a rulebase, by the rule, the kind and the causes. */
-  private static Map<String, ReviewDocument.RuleFinding> findings(Rulebase rulebase) {
-    LocalDate today = LocalDate.now(rulebase.gatewaySettings().timeZone());
-    LiveAnalysis analysis = new LiveAnalysis(rulebase, today);
-    Map<String, ReviewDocument.RuleFinding> out = new LinkedHashMap<>();
+  /** The findings of a rulebase, by the rule and the kind. */
+  private static Map<String, Finding> byKey(LiveAnalysis analysis) {
+    Map<String, Finding> out = new LinkedHashMap<>();
     for (Finding finding : analysis.findings()) {
-      Rule rule = analysis.index().rule(analysis.index().handle(finding.rule()));
-      out.put(
-          finding.rule() + " " + finding.kind(),
-          new ReviewDocument.RuleFinding(
-              rule.id(), rule.name(), FindingDocument.of(finding, analysis)));
+      out.put(finding.rule() + " " + finding.kind(), finding);
     }
     return out;
   }
 
-  private static List<ReviewDocument.RuleFinding> without(
-      Map<String, ReviewDocument.RuleFinding> some,
-      Map<String, ReviewDocument.RuleFinding> others) {
-    Map<String, ReviewDocument.RuleFinding> left = new LinkedHashMap<>(some);
-    left.keySet().removeAll(others.keySet());
-    return List.copyOf(left.values());
+  private static ReviewDocument.RuleFinding said(Finding finding, LiveAnalysis analysis) {
+    Rule rule = analysis.index().rule(analysis.index().handle(finding.rule()));
+    return new ReviewDocument.RuleFinding(
+        rule.id(), rule.name(), FindingDocument.of(finding, analysis));
+  }
+
+  private static List<ReviewDocument.RuleFinding> newFindings(
+      Map<String, ?> old, Map<String, Finding> now, LiveAnalysis analysis) {
+    return now.entrySet().stream()
+        .filter(one -> !old.containsKey(one.getKey()))
+        .map(one -> said(one.getValue(), analysis))
+        .toList();
+  }
+
+  private static List<ReviewDocument.RuleFinding> goneFindings(
+      Map<String, ReviewDocument.RuleFinding> old, Map<String, Finding> now) {
+    return old.entrySet().stream()
+        .filter(one -> !now.containsKey(one.getKey()))
+        .map(Map.Entry::getValue)
+        .toList();
   }
 
   private static List<ReviewDocument.ChangedEdition> editions(Rulebase before, Rulebase after) {
@@ -213,15 +265,24 @@ class Reviews {
     return new ReviewDocument.Blocker("lock-out", text, lockedOut.rule());
   }
 
-  /** What stops the second of two states from being published. */
-  List<ReviewDocument.Blocker> blockers(Rulebase before, Rulebase after) {
-    return blockers(after, without(findings(after), findings(before)));
+  /**
+   * What stops the second of two states from being published.
+   *
+   * @param before a revision
+   */
+  List<ReviewDocument.Blocker> blockers(
+      long rulebase, int revision, Rulebase before, Rulebase after) {
+    LiveAnalysis analysis = analysis(after);
+    return blockers(
+        after,
+        analysis,
+        newFindings(findings(rulebase, revision, before), byKey(analysis), analysis));
   }
 
   private List<ReviewDocument.Blocker> blockers(
-      Rulebase after, List<ReviewDocument.RuleFinding> newFindings) {
+      Rulebase after, LiveAnalysis analysis, List<ReviewDocument.RuleFinding> newFindings) {
     List<ReviewDocument.Blocker> out = new ArrayList<>();
-    for (CheckResult result : CheckResult.of(after, new RuleIndex(after))) {
+    for (CheckResult result : CheckResult.of(after, analysis.index())) {
       if (!result.holds()) {
         out.add(failed(result, after));
       }

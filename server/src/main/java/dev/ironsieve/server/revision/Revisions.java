@@ -8,11 +8,11 @@ import dev.ironsieve.formats.Digest;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RulebaseDocument;
-import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.server.audit.AuditAction;
 import dev.ironsieve.server.audit.AuditTrail;
 import dev.ironsieve.server.comment.ReviewComments;
 import dev.ironsieve.server.draft.DraftDocument;
+import dev.ironsieve.server.draft.DraftQuestions;
 import dev.ironsieve.server.draft.DraftState;
 import dev.ironsieve.server.draft.Drafts;
 import dev.ironsieve.server.gateway.FirstGateways;
@@ -33,6 +33,7 @@ class Revisions {
   private final Database database;
   private final RevisionDocuments documents;
   private final Drafts drafts;
+  private final DraftQuestions questions;
   private final Reviews reviews;
   private final BelowPublishes belowPublishes;
   private final ReviewComments comments;
@@ -44,6 +45,7 @@ class Revisions {
       Database database,
       RevisionDocuments documents,
       Drafts drafts,
+      DraftQuestions questions,
       Reviews reviews,
       BelowPublishes belowPublishes,
       ReviewComments comments,
@@ -53,6 +55,7 @@ class Revisions {
     this.database = database;
     this.documents = documents;
     this.drafts = drafts;
+    this.questions = questions;
     this.reviews = reviews;
     this.belowPublishes = belowPublishes;
     this.comments = comments;
@@ -73,16 +76,15 @@ class Revisions {
 
   /** The draft against the revision that is in force. */
   ReviewDocument review(long rulebase) {
-    return review(drafts.state(rulebase), rulebase);
-  }
-
-  private ReviewDocument review(DraftState draft, long rulebase) {
-    Rulebase inForce = ToModel.rulebase(document(rulebase, draft.revision()));
+    DraftState draft = drafts.state(rulebase);
     List<ReviewDocument.Blocker> below = blockersBelow(draft, rulebase);
-    return pool.ask(
-            () ->
-                reviews.review(
-                    rulebase, draft.revision(), inForce, draft.version(), draft.rulebase()))
+    int revision = draft.revision();
+    Rulebase inForce = documents.rulebase(rulebase, revision);
+    pool.ask(() -> reviews.expect(rulebase, revision, inForce));
+    return questions
+        .askAnalysed(
+            rulebase,
+            asked -> reviews.review(rulebase, revision, inForce, asked.draft(), asked.analysis()))
         .blockedBy(below);
   }
 
@@ -91,8 +93,7 @@ class Revisions {
     try {
       List<ReviewDocument.Blocker> out = new ArrayList<>();
       for (BelowPublishes.Target target : targets(rulebase, draft)) {
-        for (ReviewDocument.Blocker blocker :
-            pool.ask(() -> reviews.blockers(target.inForce(), target.next()))) {
+        for (ReviewDocument.Blocker blocker : pool.ask(() -> blockers(target))) {
           String text = "%s: %s".formatted(target.below().name(), blocker.text());
           out.add(new ReviewDocument.Blocker("below", text, null));
         }
@@ -119,8 +120,14 @@ class Revisions {
   }
 
   private ReviewDocument review(BelowPublishes.Target target, long version) {
-    return reviews.review(
-        target.below().id(), target.draft().revision(), target.inForce(), version, target.next());
+    DraftState next =
+        new DraftState(target.draft().revision(), version, target.draft().changes(), target.next());
+    return reviews.review(target.below().id(), next.revision(), target.inForce(), next);
+  }
+
+  private List<ReviewDocument.Blocker> blockers(BelowPublishes.Target target) {
+    return reviews.blockers(
+        target.below().id(), target.draft().revision(), target.inForce(), target.next());
   }
 
   private List<BelowPublishes.Target> targets(long rulebase, DraftState draft) {
@@ -131,14 +138,14 @@ class Revisions {
 
   /** A revision against an earlier one. */
   ReviewDocument compare(long rulebase, int earlier, int later) {
-    Rulebase before = ToModel.rulebase(document(rulebase, earlier));
-    Rulebase after = ToModel.rulebase(document(rulebase, later));
+    Rulebase before = documents.rulebase(rulebase, earlier);
+    Rulebase after = documents.rulebase(rulebase, later);
     return pool.ask(() -> reviews.compare(rulebase, earlier, before, after));
   }
 
   /** A revision with its findings, as of today. */
   DraftDocument rules(long rulebase, int number) {
-    Rulebase content = ToModel.rulebase(document(rulebase, number));
+    Rulebase content = documents.rulebase(rulebase, number);
     return pool.ask(
         () -> {
           long start = System.nanoTime();
@@ -265,7 +272,7 @@ class Revisions {
       throw new Refusal.WrongState("The draft has no changes to publish.");
     }
     targets(rulebase, draft); // refuses common rules that do not fit below
-    int blockers = overridden ? 0 : review(draft, rulebase).blockers().size();
+    int blockers = overridden ? 0 : review(rulebase).blockers().size();
     if (blockers > 0) {
       throw new Refusal.WrongState(
           "%d blockers stop the publish. Remove them, or give a reason to override them."
