@@ -127,13 +127,13 @@ final class CapturedTraffic implements TrafficSource, Consumer<CapturedConnectio
     String by =
         decision == null
             ? "drop, since its sender is held"
-            : "%s by %s, at the %s"
+            : "%s by %s%s"
                 .formatted(
                     decision.verdict().word(),
                     decision.rule() == null
                         ? "the default rule"
                         : "\"" + decision.rule().name() + "\"",
-                    decision.stage().word());
+                    decision.stage() == null ? "" : ", at the " + decision.stageWord());
     log.accept(
         "%s in %s to %s in %s, %s: %s"
             .formatted(

@@ -101,7 +101,7 @@ final class Reports {
         millis,
         packets,
         bytes,
-        decision.stage().word());
+        decision.stageWord());
   }
 
   private void made(

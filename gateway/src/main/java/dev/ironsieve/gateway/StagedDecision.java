@@ -16,7 +16,8 @@ import java.util.Optional;
  * it is settled, the connection is let through.
  *
  * @param rule that decides; null for the default rule
- * @param stage at which it was settled, or the last one if it never was
+ * @param stage at which it was settled, or the last one if it never was; null if it was let through
+ *     from the first packet to the last, so that it makes no difference
  */
 record StagedDecision(Rule rule, Verdict verdict, Stage stage) {
 
@@ -43,6 +44,9 @@ record StagedDecision(Rule rule, Verdict verdict, Stage stage) {
     if (!unfolds) {
       return new StagedDecision(whole.orElse(null), verdict, Stage.FIRST_PACKET);
     }
+    if (verdict.letsThrough() && !matcher.mayStayHidden(named)) {
+      return new StagedDecision(whole.orElse(null), verdict, null);
+    }
     List<Stage.Answer> stages = matcher.stages(named);
     Stage.Answer last = stages.getLast();
     if (last.settled()) {
@@ -56,6 +60,11 @@ record StagedDecision(Rule rule, Verdict verdict, Stage stage) {
             .findFirst()
             .orElse(last.decides());
     return new StagedDecision(letting, DefaultRule.verdict(letting), last.stage());
+  }
+
+  /** The word of the stage; null if it makes no difference. */
+  String stageWord() {
+    return stage == null ? null : stage.word();
   }
 
   /** About how many packets pass before a connection is refused, at most all of them. */

@@ -175,6 +175,15 @@ public final class Matcher {
     return new Unfolding(index, connection, decided).stages();
   }
 
+  /**
+   * Whether a connection may never be wholly known: it is encrypted, and some of what is given of
+   * it shows only in opened connections. The last of any other's {@link #stages} is settled as
+   * {@link #decide} says.
+   */
+  public boolean mayStayHidden(Connection connection) {
+    return new Unfolding(index, connection, null).mayStayHidden();
+  }
+
   /** The way of a connection down the rules. */
   public Trace trace(Connection said) {
     Connection connection = withDefaults(said);

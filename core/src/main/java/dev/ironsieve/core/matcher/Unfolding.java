@@ -14,6 +14,7 @@ import dev.ironsieve.core.space.Completions;
 import dev.ironsieve.core.space.Resolution;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /**
  * Decides one connection stage by stage, as a gateway learns more of it. At each stage some
@@ -82,6 +83,20 @@ final class Unfolding {
               : resolution.known(vocabulary, coordinate, number);
       case NOTHING -> null;
     };
+  }
+
+  /** Whether some of what is known of the connection would not show if nobody opened it. */
+  boolean mayStayHidden() {
+    return isEncrypted()
+        && IntStream.range(0, resolution.vocabularies().size())
+            .anyMatch(vocabulary -> isHidden(vocabulary, Stage.CONTENT));
+  }
+
+  private boolean isHidden(int vocabulary, Stage stage) {
+    Coordinate coordinate = resolution.vocabularies().get(vocabulary).coordinate();
+    boolean said = connection.terms().get(coordinate) != null;
+    IntSet possible = said ? possible(vocabulary, stage, true) : IntSet.of(0);
+    return possible == null || possible.size() > 1;
   }
 
   /** Whether a use of an application shows in opened connections only. */

@@ -108,6 +108,7 @@ class StageTest {
   void areWhatTryingEveryOutcomeTells() {
     int settledEarly = 0;
     int provisional = 0;
+    int mayStayHidden = 0;
     for (int seed = 0; seed < Rounds.of(60); seed++) {
       Rulebase world = new SmallWorld(seed, true).rulebase(8);
       Rulebase base = seed % 2 == 0 ? world : withoutCarrying(world);
@@ -126,6 +127,9 @@ class StageTest {
         Stage.Answer last = stages.getLast();
         boolean whole = connection.terms().containsKey(Coordinate.APPLICATION);
         assertThat(last.settled() || !whole || last.sealed()).isTrue();
+        boolean hidden = matcher.mayStayHidden(connection);
+        assertThat(last.settled() || !whole || hidden).as("seed %d", seed).isTrue();
+        mayStayHidden += hidden ? 1 : 0;
         if (last.settled() && whole) {
           assertThat(last.verdict())
               .as("seed %d, %s", seed, connection)
@@ -137,6 +141,7 @@ class StageTest {
     }
     assertThat(settledEarly).isGreaterThan(Rounds.least(500));
     assertThat(provisional).isGreaterThan(Rounds.least(500));
+    assertThat(mayStayHidden).isBetween(Rounds.least(100), 4_000);
   }
 
   private static Rule chat(String id, Verdict verdict, String application) {
