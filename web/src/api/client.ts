@@ -33,6 +33,9 @@ import type {
   Overview,
   LogPage,
   LogState,
+  FoundRules,
+  Placement,
+  RulebaseDocument,
   RuleHits,
   Review,
   NamedState,
@@ -227,6 +230,18 @@ export const api = {
     ),
   termSizes: (id: number) =>
     call<Record<string, Record<string, number>>>('GET', `${draft(id)}/terms/sizes`),
+  placement: (id: number, rule: string, signal?: AbortSignal) =>
+    ask<Placement>('Places', 'GET', `${draft(id)}/rules/${encodeURIComponent(rule)}/placement`, {
+      signal,
+    }),
+  /** The rules that match connections with an address, or of a service. */
+  rulesWith: (id: number, what: 'address' | 'service', value: string, signal?: AbortSignal) =>
+    ask<FoundRules>(
+      'Filter',
+      'GET',
+      `${draft(id)}/rules/matching/${what}?${new URLSearchParams({ value }).toString()}`,
+      { signal },
+    ),
   repairs: (id: number, rule: string, finding: string, signal?: AbortSignal) =>
     ask<Repair[]>(
       'Repairs',
@@ -241,6 +256,8 @@ export const api = {
       signal,
     }),
   revisions: (id: number) => call<RevisionSummary[]>('GET', `/rulebases/${id}/revisions`),
+  revision: (id: number, number: number) =>
+    call<RulebaseDocument>('GET', `/rulebases/${id}/revisions/${number}`),
   revisionRules: (id: number, number: number, signal?: AbortSignal) =>
     ask<Draft>('Analysis', 'GET', `/rulebases/${id}/revisions/${number}/rules`, { signal }),
   gateways: (id: number) => call<GatewaySummary[]>('GET', `/rulebases/${id}/gateways`),

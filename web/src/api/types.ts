@@ -177,3 +177,6 @@ export interface ProblemBody {
   faults?: { path: string; expected: string; found: string }[];
   conflict?: { what: string; key: string; by: string; version: number; at: string };
 }
+export type FoundRules = Schemas['FoundRules'];
+export type Placement = Schemas['PlacementDocument'];
+export type RulebaseDocument = Schemas['RulebaseDocument'];

@@ -8,6 +8,7 @@ import { Menu, MenuItem, MenuLine } from '../ui/Menu';
 import { mayEdit, useSession } from '../shell/session';
 import { flipTheme } from './theme';
 import type { Opened } from '../shell/opened';
+import { FilterLine } from './FilterLine';
 
 /** What a rulebase is for, where it is not traffic. */
 const KINDS: Partial<Record<RulebaseKind, string>> = {
@@ -71,23 +72,7 @@ export function Header({
       </span>
       <div className="ml-auto flex items-center gap-1">
         {filterable && (
-          <input
-            data-filter
-            type="search"
-            aria-label="Filter the rules"
-            placeholder="/ filter: words, objects, drop, shadowed, disabled"
-            value={filter}
-            onChange={(e) => onFilter(e.target.value)}
-            onKeyDown={(e) => {
-              e.stopPropagation();
-              if (e.key === 'Escape') {
-                onFilter('');
-                onLeaveFilter();
-              }
-              if (e.key === 'Enter' || e.key === 'ArrowDown') onLeaveFilter();
-            }}
-            className="w-[330px] rounded border border-transparent bg-sheen px-3 py-1 text-on-iron placeholder:text-on-iron-dim"
-          />
+          <FilterLine draft={draft} filter={filter} onFilter={onFilter} onLeave={onLeaveFilter} />
         )}
         <button
           type="button"

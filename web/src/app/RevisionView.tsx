@@ -90,6 +90,8 @@ function Rules({ revision }: { revision: Draft }) {
           onFocus={setFocus}
           onReady={setRules}
           onLog={log}
+          onFilter={setFilter}
+          past
         />
       </main>
       <aside

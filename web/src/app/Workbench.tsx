@@ -260,6 +260,7 @@ export default function Workbench() {
                 onFocus={setFocus}
                 onReady={setRules}
                 onLog={showLog}
+                onFilter={setFilter}
               />
             )}
           </Suspense>

@@ -25,10 +25,12 @@ import { ClosingStrip, SectionHead } from './SectionHead';
 import type { Chip } from '../draft/criteria';
 import { NameLiteral } from './NameLiteral';
 import { ruleCommand, type RuleCommand, type RuleView } from './commands';
+import { FilterNote } from './FilterNote';
 import { itemsOf, type Item } from './items';
 import { navigate } from './keys';
 import { useFolded } from './useFolded';
 import { useRuleActions } from './useRuleActions';
+import { useRuleFilter } from './useRuleFilter';
 
 /** What the page around the rules asks of them. */
 export interface RulesHandle {
@@ -51,6 +53,8 @@ export function RulesPage({
   onFocus,
   onReady,
   onLog,
+  onFilter,
+  past,
 }: {
   handle: DraftHandle;
   filter: string;
@@ -62,6 +66,9 @@ export function RulesPage({
   onReady(rules: RulesHandle): void;
   /** Shows the log records of a rule. */
   onLog(rule: string): void;
+  onFilter(text: string): void;
+  /** Whether the rules are those of a revision. */
+  past?: boolean;
 }) {
   const draft = handle.draft!;
   const members = useMembersOf(draft);
@@ -77,10 +84,11 @@ export function RulesPage({
   });
   const scroller = useRef<HTMLDivElement>(null);
 
+  const used = useRuleFilter(draft, filter, hits, past);
   const { items, order, numbers, byId } = useMemo(() => {
     const shown = fresh.filter === filter ? fresh.ids : new Set<string>();
-    return itemsOf(draft, filter, closed, shown);
-  }, [draft, filter, closed, fresh]);
+    return itemsOf(draft, used.shows, closed, shown);
+  }, [draft, filter, used.shows, closed, fresh]);
   const below = useBelow(draft);
   const origins = useMemo(() => originsOf(draft), [draft]);
 
@@ -281,6 +289,7 @@ export function RulesPage({
             setOver(null);
           }}
         >
+          <FilterNote used={used} none={order.length === 0} onFilter={onFilter} />
           <div
             ref={scroller}
             role="grid"

@@ -24,7 +24,7 @@ const says = (item: Item) =>
       : item.type;
 
 test('the whole order is listed, and says where rules are from', () => {
-  expect(itemsOf(draft, '', NONE, NONE).items.map(says)).toEqual([
+  expect(itemsOf(draft, null, NONE, NONE).items.map(says)).toEqual([
     '# Head locked',
     '1 first locked',
     '# Own',
@@ -38,14 +38,19 @@ test('the whole order is listed, and says where rules are from', () => {
 
 test('a common rulebase shows where the rules below stand', () => {
   const common = { ...draft, kind: 'common', common: undefined } as unknown as Draft;
-  const kinds = itemsOf(common, '', new Set(['h', 's', 't']), NONE).items.map(says);
+  const kinds = itemsOf(common, null, new Set(['h', 's', 't']), NONE).items.map(says);
   expect(kinds).toEqual(['# Head', '# Own', 'below', '# Tail', 'default']);
   const heads = { ...common, sections: common.sections.slice(0, 1) };
-  expect(itemsOf(heads, '', NONE, NONE).items.map(says).slice(-2)).toEqual(['below', 'default']);
+  expect(itemsOf(heads, null, NONE, NONE).items.map(says).slice(-2)).toEqual(['below', 'default']);
 });
 
 test('a filter keeps numbers, and new rules stay', () => {
-  const { items, order } = itemsOf(draft, 'WEB', new Set(['s']), new Set(['last']));
+  const { items, order } = itemsOf(
+    draft,
+    (one) => one.id === 'web',
+    new Set(['s']),
+    new Set(['last']),
+  );
   expect(items.map(says)).toEqual(['# Own', '2 web', '# Tail locked', '4 last locked', 'default']);
   expect(order).toEqual(['web', 'last']);
 });

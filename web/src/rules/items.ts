@@ -1,7 +1,5 @@
 import type { Draft, Rule, Section } from '../api/types';
 import { originOf, sectionsOf } from '../draft/applyEdit';
-import { searchText } from '../draft/criteria';
-import { FINDING_WORDS } from '../draft/findings';
 
 /** A row of the list of rules. */
 export type Item =
@@ -21,13 +19,13 @@ export interface Items {
 /**
  * The rows of a draft.
  *
- * @param filter words that a rule has to contain
+ * @param shows whether a filter shows a rule; null without a filter
  * @param closed ids of folded sections
  * @param fresh ids of rules that are shown whatever the filter
  */
 export function itemsOf(
   draft: Draft,
-  filter: string,
+  shows: ((rule: Rule, number: number) => boolean) | null,
   closed: Set<string>,
   fresh: Set<string>,
 ): Items {
@@ -35,9 +33,8 @@ export function itemsOf(
   const order: string[] = [];
   const numbers = new Map<string, number>();
   const byId = new Map<string, Rule>();
-  const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
   let number = 0;
-  let headsOnly = draft.kind === 'common' && !words.length;
+  let headsOnly = draft.kind === 'common' && !shows;
   for (const section of sectionsOf(draft)) {
     const origin = originOf(draft, section);
     if (headsOnly && section.tail) {
@@ -48,16 +45,13 @@ export function itemsOf(
     for (const rule of section.rules ?? []) {
       numbers.set(rule.id, ++number);
       byId.set(rule.id, rule);
-      const kinds = draft.standings[rule.id]?.findings.map((f) => FINDING_WORDS[f.kind]) ?? [];
-      const text = words.length ? [searchText(rule), ...kinds].join('\n') : '';
-      const off = rule.enabled === false;
-      if (fresh.has(rule.id) || words.every((w) => text.includes(w) || (w === 'disabled' && off))) {
+      if (!shows || fresh.has(rule.id) || shows(rule, number)) {
         inside.push({ type: 'rule', rule, number, origin });
       }
     }
-    if (inside.length || !words.length) {
+    if (inside.length || !shows) {
       items.push({ type: 'section', section, count: section.rules?.length ?? 0, origin });
-      if (words.length || !closed.has(section.id)) {
+      if (shows || !closed.has(section.id)) {
         items.push(...inside);
         order.push(...inside.map((item) => item.rule.id));
       }

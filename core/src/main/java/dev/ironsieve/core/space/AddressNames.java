@@ -61,6 +61,12 @@ final class AddressNames extends ObjectNames<AddressItem, AddressSet> {
     return item instanceof AddressItem.Named named ? named.name() : null;
   }
 
+  /** Whether an object or a set of a feed has this name. */
+  boolean has(String name) {
+    String key = Names.key(name);
+    return fed.containsKey(key) || members(key) != null;
+  }
+
   /** The addresses that a criterion stands for. */
   AddressSet set(Criterion<AddressItem> criterion) {
     return criterion.isAny() ? AddressSet.ALL : known(criterion);

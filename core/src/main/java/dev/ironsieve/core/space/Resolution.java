@@ -5,6 +5,7 @@ import dev.ironsieve.core.model.ApplicationFact;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
+import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Vocabulary;
 import dev.ironsieve.core.rulebase.Rulebase;
@@ -213,6 +214,16 @@ public final class Resolution {
   /** Finds values of a coordinate; none if there is no vocabulary of it. */
   public Optional<ValueFinder> finder(Coordinate coordinate) {
     return terms.finder(coordinate);
+  }
+
+  /** Whether there is an address object, or a set of addresses of a feed, with this name. */
+  public boolean hasAddress(String name) {
+    return addresses.has(name);
+  }
+
+  /** Whether there is a service object with this name. */
+  public boolean hasService(String name) {
+    return services.members(Names.key(name)) != null;
   }
 
   /** Whether a vocabulary of the coordinate has a value of exactly this name. */

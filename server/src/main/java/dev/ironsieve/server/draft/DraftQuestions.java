@@ -20,6 +20,7 @@ import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.text.TermCompletion;
 import dev.ironsieve.server.question.QuestionPool;
+import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -149,6 +150,22 @@ public class DraftQuestions {
                     .flatMap(finding -> Repairs.of(finding, asked.analysis()).stream())
                     .map(repair -> RepairDocument.of(repair, asked.state().rulebase()))
                     .toList());
+  }
+
+  /**
+   * The effect of moving a rule to every other place.
+   *
+   * @throws Refusal.NotFound if there is no such rule
+   */
+  PlacementDocument placement(long id, String rule) {
+    return ask(
+        id,
+        asked -> {
+          if (asked.analysis().index().handle(rule) == RuleIndex.NONE) {
+            throw new Refusal.NotFound("There is no rule with the id \"" + rule + "\" here.");
+          }
+          return PlacementDocument.of(rule, asked.state().version(), asked.analysis());
+        });
   }
 
   /** Completions of a typed text: names of some coordinates, best first. */

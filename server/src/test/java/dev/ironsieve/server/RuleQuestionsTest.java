@@ -1,0 +1,70 @@
+package dev.ironsieve.server;
+
+import static org.hamcrest.Matchers.contains;
+import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.empty;
+import static org.hamcrest.Matchers.equalTo;
+import static org.hamcrest.Matchers.is;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.response.ValidatableResponse;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInfo;
+
+/** Where rules can stand, and which match something: what the list of rules asks. */
+@QuarkusTest
+class RuleQuestionsTest {
+  private Client ruth;
+  private String path;
+
+  @BeforeEach
+  void freshRulebase(TestInfo test) {
+    ruth = Client.signedIn("ruth.okell");
+    long id = ruth.rulebase("Questions of " + test.getDisplayName());
+    path = "/api/rulebases/" + id + "/draft/rules/";
+  }
+
+  private ValidatableResponse ask(String question, String value) {
+    return ruth.request().queryParam("value", value).get(path + question).then();
+  }
+
+  @Test
+  void placementTellsWhatARuleCannotPass() {
+    ruth.request()
+        .get(path + "b/placement")
+        .then()
+        .statusCode(200)
+        .body("place", equalTo(1))
+        .body("places", equalTo(3))
+        .body("decidesAll", equalTo(0))
+        .body("complete", is(true))
+        .body("blocking.rule", contains("a"))
+        .body("blocking.position", contains(0))
+        .body("blocking[0].verdict", equalTo("drop"))
+        .body("blocking[0].witness", containsString("tcp/443"));
+    ruth.request()
+        .get(path + "c/placement")
+        .then()
+        .body("decidesAll", equalTo(2))
+        .body("blocking", empty());
+    ruth.request().get(path + "none/placement").then().statusCode(404);
+  }
+
+  @Test
+  void rulesAreFoundByWhatTheyMatch() {
+    ask("matching/service", "tcp/443").statusCode(200).body("rules", contains("a", "b"));
+    ask("matching/service", "tcp/80").body("rules", contains("a"));
+    ask("matching/service", "udp/50-60").body("rules", contains("c"));
+    ask("matching/address", "10.4.2.9").body("rules", contains("a", "b", "c"));
+    ask("matching/address", "10.4.2.")
+        .statusCode(422)
+        .body("faults[0].path", equalTo("character 8"));
+    ask("matching/service", "tcp/x").statusCode(422);
+    ask("matching/service", "None").statusCode(422);
+    ask("matching/address", "Nowhere")
+        .statusCode(422)
+        .body("faults[0].expected", equalTo("a known address"));
+    ruth.request().get(path + "matching/address").then().statusCode(422);
+  }
+}
