@@ -33,6 +33,7 @@ import type {
   Overview,
   LogPage,
   LogState,
+  EditEffect,
   FoundRules,
   Placement,
   RulebaseDocument,
@@ -234,6 +235,9 @@ export const api = {
     ask<Placement>('Places', 'GET', `${draft(id)}/rules/${encodeURIComponent(rule)}/placement`, {
       signal,
     }),
+  /** What an edit of the rules would change. */
+  effect: (id: number, edit: Edit, signal?: AbortSignal) =>
+    ask<EditEffect>('Effect', 'POST', `${draft(id)}/effect`, { body: edit, signal }),
   /** The rules that match connections with an address, or of a service. */
   rulesWith: (id: number, what: 'address' | 'service', value: string, signal?: AbortSignal) =>
     ask<FoundRules>(

@@ -180,3 +180,4 @@ export interface ProblemBody {
 export type FoundRules = Schemas['FoundRules'];
 export type Placement = Schemas['PlacementDocument'];
 export type RulebaseDocument = Schemas['RulebaseDocument'];
+export type EditEffect = Schemas['EditEffect'];

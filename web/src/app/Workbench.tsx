@@ -290,6 +290,7 @@ export default function Workbench() {
                 byId={byId}
                 mayEdit={editable && !origins.has(focused.id)}
                 origin={origins.get(focused.id)}
+                selected={rules.selected}
                 actions={rules.actions}
                 onMend={setRepairing}
                 onLog={showLog}

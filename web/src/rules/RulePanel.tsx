@@ -25,6 +25,7 @@ export function RulePanel({
   byId,
   mayEdit,
   origin,
+  selected = 1,
   actions,
   onMend,
   onLog,
@@ -37,6 +38,8 @@ export function RulePanel({
   mayEdit: boolean;
   /** Name of the common rulebase that it is from. */
   origin: string | undefined;
+  /** How many rules are selected, with this one. */
+  selected?: number;
   actions: RuleActions;
   /** Shows the ways to remove a finding. */
   onMend(kind: FindingKind): void;
@@ -47,6 +50,12 @@ export function RulePanel({
     <section aria-label="Rule in focus" className="p-3">
       <h2 className="text-[12px] font-semibold text-dim">Rule {numbers.get(rule.id)}</h2>
       <p className="font-semibold break-words">{rule.name}</p>
+      {selected > 1 && mayEdit && (
+        <p className="my-1 rounded bg-accent-soft px-2 py-1 text-[12px]">
+          {selected} rules are selected. Verdict, log, opening, rate plan, notice, hold, owner, tags
+          and dates change in all of them; <kbd className="font-sans">r</kbd> replaces a chip.
+        </p>
+      )}
       {origin && (
         <p>
           <Origin name={origin} rule={rule.id} />

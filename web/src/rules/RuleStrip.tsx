@@ -39,6 +39,8 @@ export interface StripProps {
   /** That it decides nothing in some rulebases below. */
   below: string | null;
   dropLine: 'above' | 'below' | null;
+  /** During a drag: what would change if the rule were dropped above this one. */
+  placeMark: string | null;
   actions: RuleActions;
 }
 
@@ -103,6 +105,17 @@ export const RuleStrip = memo(function RuleStrip(props: StripProps) {
       }`}
     >
       <FallLine fall={fall} />
+      {props.placeMark && (
+        <span
+          className={`absolute -top-[9px] left-[4px] z-10 rounded border px-1 text-[11px] leading-[16px] ${
+            props.placeMark === 'quiet'
+              ? 'border-line bg-sheet text-dim'
+              : 'border-caution bg-sheet font-semibold text-caution'
+          }`}
+        >
+          {props.placeMark}
+        </span>
+      )}
       {props.dropLine && (
         <div
           className={`absolute inset-x-0 z-10 h-[3px] bg-accent ${

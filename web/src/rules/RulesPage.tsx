@@ -9,7 +9,16 @@ import {
   type DragMoveEvent,
 } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import {
+  lazy,
+  Suspense,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import type { ProbeAnswer, Rule } from '../api/types';
 import { BelowLine } from '../common/BelowLine';
 import { nothingWords, ruleBelow } from '../common/effects';
@@ -29,8 +38,12 @@ import { FilterNote } from './FilterNote';
 import { itemsOf, type Item } from './items';
 import { navigate } from './keys';
 import { useFolded } from './useFolded';
+import { useDragPlaces } from './useDragPlaces';
 import { useRuleActions } from './useRuleActions';
 import { useRuleFilter } from './useRuleFilter';
+
+const ReplaceDialog = lazy(() => import('./ReplaceDialog'));
+const PlaceDialog = lazy(() => import('./PlaceDialog'));
 
 /** What the page around the rules asks of them. */
 export interface RulesHandle {
@@ -39,6 +52,8 @@ export interface RulesHandle {
   nextFinding(kind: string): string | undefined;
   actions: ReturnType<typeof useRuleActions>['actions'];
   focused: Rule | undefined;
+  /** How many rules are selected. */
+  selected: number;
   /** Runs a command on the focused rule. */
   run(command: RuleCommand): void;
 }
@@ -75,6 +90,8 @@ export function RulesPage({
   const hits = useHits(draft.id);
   const [said, announce] = useState('');
   const [naming, setNaming] = useState<{ rule: Rule; chip: Chip } | null>(null);
+  const [replacing, setReplacing] = useState<Rule[] | null>(null);
+  const [placing, setPlacing] = useState<Rule | null>(null);
   const [dragged, setDragged] = useState<string | null>(null);
   const [over, setOver] = useState<{ id: string; side: 'above' | 'below' } | null>(null);
   const [closed, setClosed] = useFolded(draft.id);
@@ -130,6 +147,8 @@ export function RulesPage({
     probe: onProbe,
     announce,
     nameLiteral: (rule, chip) => setNaming({ rule, chip }),
+    placeIt: setPlacing,
+    replaceChip: setReplacing,
     scrollTo,
     focusGrid,
     show: (id) =>
@@ -138,6 +157,9 @@ export function RulesPage({
         ids: new Set([...(now.filter === filter ? now.ids : []), id]),
       })),
   });
+
+  const alone = selection.ids.size <= 1;
+  const places = useDragPlaces(draft, alone ? dragged : null, over);
 
   const goTo = useCallback(
     (id: string) => {
@@ -185,6 +207,7 @@ export function RulesPage({
       goTo,
       actions,
       focused,
+      selected: selection.ids.size,
       run(command) {
         if (focused) command.run(focused, actions, view);
       },
@@ -194,7 +217,7 @@ export function RulesPage({
         return hits.find((id) => order.indexOf(id) > after) ?? hits[0];
       },
     });
-  }, [onReady, goTo, actions, focused, view, order, draft, selection.focus]);
+  }, [onReady, goTo, actions, focused, view, order, draft, selection.focus, selection.ids.size]);
 
   const passed = useMemo(
     () => new Map(answer?.passed.map((p) => [p.rule, p.parts]) ?? []),
@@ -336,6 +359,7 @@ export function RulesPage({
                           ruleBelow(item.rule.id, below.rulebases, below.effects),
                         )}
                         dropLine={over?.id === item.rule.id ? over.side : null}
+                        placeMark={places.markOf(item.rule.id)}
                         actions={actions}
                       />
                     ) : item.type === 'section' ? (
@@ -371,11 +395,40 @@ export function RulesPage({
                 {selection.ids.has(dragged) && selection.ids.size > 1
                   ? `${selection.ids.size} rules`
                   : `${numbers.get(dragged)}  ${byId.get(dragged)?.name}`}
+                {places.words && (
+                  <span className="block text-[12px] font-normal">{places.words}</span>
+                )}
               </div>
             )}
           </DragOverlay>
         </DndContext>
         <Said text={said} />
+        {replacing && (
+          <Suspense>
+            <ReplaceDialog
+              rules={replacing}
+              handle={handle}
+              onClose={() => {
+                setReplacing(null);
+                focusGrid();
+              }}
+            />
+          </Suspense>
+        )}
+        {placing && (
+          <Suspense>
+            <PlaceDialog
+              rule={placing}
+              number={numbers.get(placing.id) ?? 0}
+              handle={handle}
+              onClose={() => {
+                setPlacing(null);
+                focusGrid();
+                scrollTo(placing.id);
+              }}
+            />
+          </Suspense>
+        )}
         {naming && (
           <NameLiteral
             {...naming}

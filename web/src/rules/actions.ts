@@ -40,6 +40,14 @@ export interface RuleActions {
   step(id: string, direction: 1 | -1): void;
   moveTo(id: string, place: Place): void;
   moveToEdge(id: string, edge: 'top' | 'bottom'): void;
+  /** Moves one rule as far as it can go without changing a verdict. */
+  moveQuietly(id: string, direction: 1 | -1): void;
+  /** Opens the dialog that offers places. */
+  placeIt(rule: Rule): void;
+  /** Opens the dialog that replaces, removes or adds a chip in all selected rules. */
+  replaceChip(rule: Rule): void;
+  /** Selects every rule that is shown. */
+  selectAll(): void;
   /** Copies the selected rules as text. */
   copy(id: string): void;
   /** Inserts the rules of a text below a rule. */

@@ -93,6 +93,30 @@ const MENU_COMMANDS: MenuCommand[] = [
     group: 'move',
   },
   {
+    words: () => 'Move up while quiet',
+    keys: ['['],
+    run: (rule, actions) => actions.moveQuietly(rule.id, -1),
+    group: 'move',
+  },
+  {
+    words: () => 'Move down while quiet',
+    keys: [']'],
+    run: (rule, actions) => actions.moveQuietly(rule.id, 1),
+    group: 'move',
+  },
+  {
+    words: () => 'Place it…',
+    keys: ['g'],
+    run: (rule, actions) => actions.placeIt(rule),
+    group: 'move',
+  },
+  {
+    words: () => 'Replace a chip…',
+    keys: ['r'],
+    run: (rule, actions) => actions.replaceChip(rule),
+    group: 'rule',
+  },
+  {
     words: () => 'Copy as text',
     keys: ['Ctrl+C'],
     run: (rule, actions) => actions.copy(rule.id),
@@ -128,6 +152,12 @@ const KEY_COMMANDS: RuleCommand[] = [
     words: () => 'Edit service and application',
     keys: ['s'],
     run: (rule, actions) => actions.startEdit(rule.id, 'for'),
+  },
+  {
+    words: () => 'Select all rules shown',
+    keys: ['Ctrl+A'],
+    run: (_, actions) => actions.selectAll(),
+    viewing: true,
   },
   {
     words: () => 'Verdict',

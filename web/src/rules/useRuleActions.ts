@@ -1,9 +1,10 @@
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Draft, Edit, Place, Rule } from '../api/types';
 import { api, Problem } from '../api/client';
-import { allRules, originOf, sectionsOf } from '../draft/applyEdit';
+import { allRules, originOf, originsOf, sectionsOf } from '../draft/applyEdit';
 import type { DraftHandle, EditOf } from '../draft/useDraft';
-import type { EditedPart, RuleActions } from './actions';
+import type { EditedPart, Kept, RuleActions } from './actions';
+import { ownPlaces, passed, placeOf, quietPlaces } from './placement';
 import { PARTS, withChip, withoutChip, type Chip } from '../draft/criteria';
 
 export interface Editing {
@@ -16,6 +17,8 @@ export interface Editing {
 export interface Selection {
   focus: string | null;
   ids: Set<string>;
+  /** Where the last range began; its other end is the rule in focus. */
+  anchor?: string;
 }
 
 const ORDER: EditedPart[] = ['name', ...PARTS];
@@ -65,6 +68,8 @@ export function useRuleActions(
     probe(line: string): void;
     announce(text: string): void;
     nameLiteral(rule: Rule, chip: Chip): void;
+    placeIt(rule: Rule): void;
+    replaceChip(rules: Rule[]): void;
     scrollTo(id: string): void;
     focusGrid(): void;
     /** A rule that is new is shown whatever the filter says. */
@@ -105,7 +110,7 @@ export function useRuleActions(
     };
     const editingSince = () => live.current.editing?.seen;
     /** The selection in order, if `id` is part of it; else `id` alone. */
-    const group = (id: string): string[] => {
+    const selected = (id: string): string[] => {
       const { ids } = live.current.selection;
       return ids.has(id) && ids.size > 1
         ? allRules(draft())
@@ -113,7 +118,25 @@ export function useRuleActions(
             .filter((r) => ids.has(r))
         : [id];
     };
+    /** The same without common rules, which are locked. */
+    const group = (id: string): string[] => {
+      const origins = originsOf(draft());
+      return selected(id).filter((one) => one === id || !origins.has(one));
+    };
     const select = (id: string) => setSelection({ focus: id, ids: new Set([id]) });
+    /** Changes a rule, or every selected one if it is selected, in one step. */
+    const changeAll = async (of: Rule, next: (rule: Rule) => Rule) => {
+      const ids = group(of.id);
+      if (ids.length === 1) return change(of, next);
+      const refused = await send((now) => ({
+        kind: 'replaceRules',
+        rules: allRules(now)
+          .filter((r) => ids.includes(r.id))
+          .map(next),
+      }));
+      if (!refused) live.current.hooks.announce(`${ids.length} rules changed.`);
+      return refused;
+    };
     const many = (ids: string[]) => (ids.length > 1 ? `${ids.length} rules` : 'Rule');
 
     const place = async (ids: string[], to: Place) => {
@@ -161,11 +184,11 @@ export function useRuleActions(
           if (!ids.delete(id)) ids.add(id);
           setSelection({ focus: id, ids });
         } else {
-          const from = shown.indexOf(now.focus ?? id);
+          const anchor = now.anchor ?? now.focus ?? id;
+          const from = shown.indexOf(anchor);
           const to = shown.indexOf(id);
-          const ids = new Set(now.ids);
-          for (let i = Math.min(from, to); i <= Math.max(from, to); i++) ids.add(shown[i]!);
-          setSelection({ focus: id, ids });
+          const ids = new Set(shown.slice(Math.min(from, to), Math.max(from, to) + 1));
+          setSelection({ focus: id, ids, anchor });
         }
       },
       startEdit: (id, part) => setEditing({ id, part, seen: draft().version }),
@@ -187,13 +210,19 @@ export function useRuleActions(
       },
       removeChip: (r, chip) => change(r, (now) => withoutChip(now, chip), editingSince()),
       nameLiteral: (r, chip) => live.current.hooks.nameLiteral(r, chip),
-      setVerdict: (r, verdict) => void change(r, (now) => ({ ...now, verdict })),
-      setLogging: (r, log) => void change(r, (now) => ({ ...now, log })),
-      setOpening: (r, opening) => void change(r, (now) => ({ ...now, opening })),
-      setRatePlan: (r, name) => void change(r, (now) => ({ ...now, ratePlan: name || undefined })),
-      setNotice: (r, name) => void change(r, (now) => ({ ...now, notice: name || undefined })),
-      setHold: (r, minutes) => void change(r, (now) => ({ ...now, hold: minutes || undefined })),
-      setKept: (r, kept) => change(r, (now) => ({ ...now, ...kept })),
+      setVerdict: (r, verdict) => void changeAll(r, (now) => ({ ...now, verdict })),
+      setLogging: (r, log) => void changeAll(r, (now) => ({ ...now, log })),
+      setOpening: (r, opening) => void changeAll(r, (now) => ({ ...now, opening })),
+      setRatePlan: (r, name) =>
+        void changeAll(r, (now) => ({ ...now, ratePlan: name || undefined })),
+      setNotice: (r, name) => void changeAll(r, (now) => ({ ...now, notice: name || undefined })),
+      setHold: (r, minutes) => void changeAll(r, (now) => ({ ...now, hold: minutes || undefined })),
+      setKept(r, kept) {
+        const differs = (key: keyof Kept) => JSON.stringify(kept[key]) !== JSON.stringify(r[key]);
+        const changed = (Object.keys(kept) as (keyof Kept)[]).filter(differs);
+        const only = Object.fromEntries(changed.map((key) => [key, kept[key]])) as Kept;
+        return changeAll(r, (now) => ({ ...now, ...only }));
+      },
       forAny: (r) => void change(r, (now) => ({ ...now, unfinished: undefined })),
       setNote: (r, note) => change(r, (now) => ({ ...now, note })),
       insert: (where, id) => void insertAt({ [where]: id }),
@@ -271,8 +300,43 @@ export function useRuleActions(
           void place(group(id), edge === 'top' ? { startOf: section.id } : { endOf: section.id });
         }
       },
+      moveQuietly(id, direction) {
+        const say = (text: string) => live.current.hooks.announce(text);
+        void api
+          .placement(draft().id, id)
+          .then(async (found) => {
+            const now = draft();
+            if (found.version !== now.version || !rule(id)) return;
+            const { first, last } = ownPlaces(now, id);
+            const { highest, lowest } = quietPlaces(found);
+            const to =
+              direction < 0 ? Math.max(first, highest) : Math.min(last, Math.max(first, lowest));
+            if (to !== found.place) {
+              await place([id], placeOf(now, id, to));
+              return;
+            }
+            const next = passed(found, found.place + direction).at(-1);
+            const blocked = allRules(now).findIndex((r) => r.id === next?.rule) + 1;
+            say(
+              next
+                ? `It cannot pass rule ${blocked} quietly: the verdict of ${next.witness} would change.`
+                : 'There is no place beyond.',
+            );
+          })
+          .catch((e: Error) => say(e.message));
+      },
+      placeIt: (r) => live.current.hooks.placeIt(r),
+      replaceChip(r) {
+        const ids = new Set(group(r.id));
+        live.current.hooks.replaceChip(allRules(draft()).filter((one) => ids.has(one.id)));
+      },
+      selectAll() {
+        const { order: shown, selection: now } = live.current;
+        setSelection({ focus: now.focus ?? shown[0] ?? null, ids: new Set(shown) });
+        live.current.hooks.announce(`${shown.length} rules selected.`);
+      },
       copy(id) {
-        const ids = group(id);
+        const ids = selected(id);
         const say = (text: string) => live.current.hooks.announce(text);
         if (!navigator.clipboard) {
           say('The browser lets pages copy over HTTPS and on this machine only.');

@@ -52,6 +52,36 @@ class RuleQuestionsTest {
   }
 
   @Test
+  void anEditTellsItsEffectBeforeItIsMade() {
+    String effect = path.replace("rules/", "effect");
+    ruth.request()
+        .body("{\"kind\": \"deleteRules\", \"ids\": [\"a\"]}")
+        .post(effect)
+        .then()
+        .statusCode(200)
+        .body("complete", is(true))
+        .body("verdicts.before", contains("drop", "drop")) // IPv4 and IPv6
+        .body("verdicts.after", contains("allow", "allow"))
+        .body("verdicts[0].witness", containsString("tcp/443"));
+    ruth.request()
+        .body("{\"kind\": \"moveRules\", \"ids\": [\"c\"], \"place\": {\"above\": \"a\"}}")
+        .post(effect)
+        .then()
+        .statusCode(200)
+        .body("verdicts", empty());
+    ruth.request()
+        .body("{\"kind\": \"setTimeZone\", \"timeZone\": \"Europe/Oslo\"}")
+        .post(effect)
+        .then()
+        .statusCode(422);
+    ruth.request()
+        .body("{\"kind\": \"deleteRules\", \"ids\": [\"gone\"]}")
+        .post(effect)
+        .then()
+        .statusCode(409);
+  }
+
+  @Test
   void rulesAreFoundByWhatTheyMatch() {
     ask("matching/service", "tcp/443").statusCode(200).body("rules", contains("a", "b"));
     ask("matching/service", "tcp/80").body("rules", contains("a"));
