@@ -83,7 +83,7 @@ export function FilterLine({
           data-filter
           type="search"
           aria-label="Filter the rules"
-          placeholder="/ filter: words, touches 10.4.2.9, verdict drop, finding shadowed"
+          placeholder="/ filter: words, touches 10.4.2.9, verdict drop"
           className="w-[380px] rounded border border-transparent bg-sheen px-3 py-1 text-on-iron placeholder:text-on-iron-dim"
         />
       </Popover.Anchor>

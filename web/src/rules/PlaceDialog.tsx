@@ -22,8 +22,7 @@ function choicesOf(draft: Draft, rule: Rule, placement: Placement): Choice[] {
   const { first, last } = ownPlaces(draft, rule.id);
   const { highest, lowest } = quietPlaces(placement);
   const shadowed = draft.standings[rule.id]?.findings.find((one) => one.kind === 'shadowed');
-  const cause = shadowed?.causes[0];
-  const above = placement.blocking.find((one) => one.rule === cause);
+  const above = placement.blocking.find((one) => shadowed?.causes.includes(one.rule));
   const all: Choice[] = [
     {
       name: 'Where it decides everything that it matches',
@@ -34,7 +33,7 @@ function choicesOf(draft: Draft, rule: Rule, placement: Placement): Choice[] {
       ? [
           {
             name: 'Right above the rule that takes it',
-            why: 'above the first cause of its finding',
+            why: 'above the first cause of its finding that has another verdict',
             place: above.position,
           },
         ]

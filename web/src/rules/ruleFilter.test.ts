@@ -52,6 +52,7 @@ describe('a filter', () => {
     ['disabled', false],
     ['not disabled', true],
     ['verdict', true], // still being typed
+    ['verdict al', true],
     ['kiosk not', true],
   ])('%s', (text, expected) => {
     expect(parseFilter(text).fault).toBeNull();
@@ -90,6 +91,7 @@ describe('a filter', () => {
   });
 
   test.each([
+    ['verdict dr x', 'Expected allow, drop, reject, caution behind "verdict", found "dr".'],
     ['verdict open', 'Expected allow, drop, reject, caution behind "verdict", found "open".'],
     ['finding odd', 'Expected a kind of finding, such as shadowed, found "odd".'],
     ['hits many', 'Expected a number of hits, found "many".'],

@@ -74,10 +74,17 @@ export function parseFilter(text: string): RuleFilter {
     return null;
   };
   const value = () => (at < tokens.length ? bare(tokens[at++]!) : null);
+  /** Whether the last word may become one of some values. */
+  const isBegun = (said: string, known: string[]) =>
+    at === tokens.length &&
+    !/\s$/.test(text) &&
+    known.some((value) => value.startsWith(said.toLowerCase()));
   const oneOf = (field: string, said: string, known: string[]) =>
     known.includes(said.toLowerCase())
       ? said.toLowerCase()
-      : fail(`Expected ${known.join(', ')} behind "${field}", found "${said}".`);
+      : isBegun(said, known)
+        ? null
+        : fail(`Expected ${known.join(', ')} behind "${field}", found "${said}".`);
 
   const condition = (): Condition | null => {
     const token = tokens[at++]!;

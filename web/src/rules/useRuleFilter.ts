@@ -1,5 +1,5 @@
 import { useQueries } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { api } from '../api/client';
 import type { Draft, Rule, RuleHits } from '../api/types';
 import {
@@ -28,6 +28,18 @@ async function find(draft: Draft, field: AskedField, value: string, signal: Abor
   }
 }
 
+const TYPING_MS = 250;
+
+/** A value once it has stayed the same for a moment, so that no half-typed word is asked about. */
+function useSettled<T>(value: T): T {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(value), TYPING_MS);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return settled;
+}
+
 export interface UsedFilter {
   filter: RuleFilter;
   /** Whether a rule is shown; nothing if every rule is. */
@@ -48,7 +60,8 @@ export function useRuleFilter(
   past = false,
 ): UsedFilter {
   const filter = useMemo(() => parseFilter(text), [text]);
-  const questions = useMemo(() => (past ? [] : askedOf(filter)), [filter, past]);
+  const settled = useSettled(filter);
+  const questions = useMemo(() => (past ? [] : askedOf(settled)), [settled, past]);
   const pastFault =
     past && askedOf(filter).length > 0
       ? `"${askedOf(filter)[0]!.field}" can be asked of the draft only.`
