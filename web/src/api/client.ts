@@ -33,7 +33,9 @@ import type {
   Overview,
   LogPage,
   LogState,
+  AcceptedFinding,
   EditEffect,
+  NewAcceptance,
   FoundRules,
   Placement,
   RulebaseDocument,
@@ -235,6 +237,11 @@ export const api = {
     ask<Placement>('Places', 'GET', `${draft(id)}/rules/${encodeURIComponent(rule)}/placement`, {
       signal,
     }),
+  accepted: (id: number) => call<AcceptedFinding[]>('GET', `${draft(id)}/accepted`),
+  accept: (id: number, finding: NewAcceptance) =>
+    call<void>('POST', `${draft(id)}/accepted`, finding),
+  withdrawAccepted: (id: number, rule: string, kind: string) =>
+    call<void>('DELETE', `${draft(id)}/accepted/${encodeURIComponent(rule)}/${kind}`),
   /** What an edit of the rules would change. */
   effect: (id: number, edit: Edit, signal?: AbortSignal) =>
     ask<EditEffect>('Effect', 'POST', `${draft(id)}/effect`, { body: edit, signal }),

@@ -177,6 +177,8 @@ export interface ProblemBody {
   faults?: { path: string; expected: string; found: string }[];
   conflict?: { what: string; key: string; by: string; version: number; at: string };
 }
+export type AcceptedFinding = Schemas['AcceptedFinding'];
+export type NewAcceptance = Schemas['NewAcceptance'];
 export type FoundRules = Schemas['FoundRules'];
 export type Placement = Schemas['PlacementDocument'];
 export type RulebaseDocument = Schemas['RulebaseDocument'];

@@ -5,6 +5,7 @@ import {
   ListChecks,
   ListOrdered,
   ScrollText,
+  SearchAlert,
   Send,
   Users,
 } from 'lucide-react';
@@ -13,6 +14,7 @@ import { useSession } from '../shell/session';
 
 const PLACES = [
   { place: 'rules', word: 'Rules', Icon: ListOrdered },
+  { place: 'findings', word: 'Findings', Icon: SearchAlert },
   { place: 'checks', word: 'Checks', Icon: ListChecks },
   { place: 'publish', word: 'Publish', Icon: Send },
   { place: 'traffic', word: 'Traffic', Icon: Activity },

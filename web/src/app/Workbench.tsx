@@ -9,6 +9,7 @@ import { useChecks } from '../checks/useChecks';
 import { allRules, originsOf } from '../draft/applyEdit';
 import { ConflictDialog } from '../rules/ConflictDialog';
 import { numbersOf, type FindingKind } from '../draft/findings';
+import { useAccepted, withoutAccepted } from '../findings/accepted';
 import { useDraft } from '../draft/useDraft';
 import { ProbePanel } from '../probe/ProbePanel';
 import { useProbe } from '../probe/useProbe';
@@ -23,6 +24,7 @@ import { StateLine } from './StateLine';
 import { flipTheme } from './theme';
 
 const Checks = lazy(() => import('../checks/ChecksPage'));
+const FindingsPage = lazy(() => import('../findings/FindingsPage'));
 const Library = lazy(() => import('../library/LibraryPage'));
 const Applications = lazy(() => import('../catalogue/CataloguePage'));
 const SignatureBench = lazy(() => import('../signatures/SignatureBench'));
@@ -62,8 +64,13 @@ export default function Workbench() {
   const place = (params.place ?? 'rules') as Place;
   const navigate = useNavigate();
   const { person } = useSession();
-  const handle = useDraft(id);
-  const { draft } = handle;
+  const stored = useDraft(id);
+  const accepted = useAccepted(stored.draft);
+  const draft = useMemo(
+    () => stored.draft && withoutAccepted(stored.draft, accepted),
+    [stored.draft, accepted],
+  );
+  const handle = useMemo(() => ({ ...stored, draft }), [stored, draft]);
   const [opened, setOpened] = useState<Opened>(null);
   const [repairing, setRepairing] = useState<FindingKind | null>(null);
   const [rules, setRules] = useState<RulesHandle | null>(null);
@@ -195,6 +202,16 @@ export default function Workbench() {
               <Checks
                 handle={handle}
                 states={checks}
+                numbers={numbers}
+                byId={byId}
+                mayEdit={editable}
+                onRule={showRule}
+                onProbe={(probe) => go('rules', { probe })}
+              />
+            ) : place === 'findings' ? (
+              <FindingsPage
+                handle={handle}
+                accepted={accepted}
                 numbers={numbers}
                 byId={byId}
                 mayEdit={editable}

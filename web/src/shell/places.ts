@@ -1,6 +1,7 @@
 /** The views of the workbench. */
 export const PLACES = [
   'rules',
+  'findings',
   'checks',
   'publish',
   'traffic',

@@ -60,12 +60,21 @@ class Reviews {
    * A draft against the revision that is in force, with what stops it from being published.
    *
    * @param analysis of the draft
+   * @param accepted the findings that stop nothing, each as the id of its rule and its kind
    */
   ReviewDocument review(
-      long rulebase, int revision, Rulebase before, DraftState draft, LiveAnalysis analysis) {
+      long rulebase,
+      int revision,
+      Rulebase before,
+      DraftState draft,
+      LiveAnalysis analysis,
+      Set<String> accepted) {
     ReviewDocument compared = compare(rulebase, revision, before, draft.rulebase(), analysis);
-    List<ReviewDocument.Blocker> blockers =
-        blockers(draft.rulebase(), analysis, compared.newFindings());
+    List<ReviewDocument.RuleFinding> open =
+        compared.newFindings().stream()
+            .filter(one -> !accepted.contains(one.rule() + " " + one.finding().kind()))
+            .toList();
+    List<ReviewDocument.Blocker> blockers = blockers(draft.rulebase(), analysis, open);
     return compared.of(draft.version()).blockedBy(blockers);
   }
 
@@ -80,7 +89,7 @@ class Reviews {
 
   /** The same without an analysis at hand. */
   ReviewDocument review(long rulebase, int revision, Rulebase before, DraftState draft) {
-    return review(rulebase, revision, before, draft, analysis(draft.rulebase()));
+    return review(rulebase, revision, before, draft, analysis(draft.rulebase()), Set.of());
   }
 
   /** Two states, of which the earlier is a revision. */

@@ -8,6 +8,7 @@ import dev.ironsieve.formats.Digest;
 import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.FromModel;
 import dev.ironsieve.formats.document.RulebaseDocument;
+import dev.ironsieve.server.accepted.AcceptedFindings;
 import dev.ironsieve.server.audit.AuditAction;
 import dev.ironsieve.server.audit.AuditTrail;
 import dev.ironsieve.server.comment.ReviewComments;
@@ -26,6 +27,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /** Reviews and publishes drafts, and reads revisions. */
 @ApplicationScoped
@@ -34,6 +37,7 @@ class Revisions {
   private final RevisionDocuments documents;
   private final Drafts drafts;
   private final DraftQuestions questions;
+  private final AcceptedFindings accepted;
   private final Reviews reviews;
   private final BelowPublishes belowPublishes;
   private final ReviewComments comments;
@@ -46,6 +50,7 @@ class Revisions {
       RevisionDocuments documents,
       Drafts drafts,
       DraftQuestions questions,
+      AcceptedFindings accepted,
       Reviews reviews,
       BelowPublishes belowPublishes,
       ReviewComments comments,
@@ -56,6 +61,7 @@ class Revisions {
     this.documents = documents;
     this.drafts = drafts;
     this.questions = questions;
+    this.accepted = accepted;
     this.reviews = reviews;
     this.belowPublishes = belowPublishes;
     this.comments = comments;
@@ -81,10 +87,15 @@ class Revisions {
     int revision = draft.revision();
     Rulebase inForce = documents.rulebase(rulebase, revision);
     pool.ask(() -> reviews.expect(rulebase, revision, inForce));
+    Set<String> known =
+        accepted.of(rulebase).stream()
+            .map(one -> one.rule() + " " + one.kind())
+            .collect(Collectors.toSet());
     return questions
         .askAnalysed(
             rulebase,
-            asked -> reviews.review(rulebase, revision, inForce, asked.draft(), asked.analysis()))
+            asked ->
+                reviews.review(rulebase, revision, inForce, asked.draft(), asked.analysis(), known))
         .blockedBy(below);
   }
 
