@@ -45,7 +45,7 @@ export function StateLine({
   return (
     <footer className="flex h-[26px] shrink-0 items-center gap-3 border-t border-line bg-rail px-3 text-[12px] whitespace-nowrap">
       {found.length === 0 && <span>no findings</span>}
-      <span className="flex min-w-0 gap-3 overflow-hidden empty:hidden">
+      <span className="flex h-full min-w-0 flex-wrap gap-x-3 overflow-hidden leading-[25px] empty:hidden">
         {found.map((kind) => (
           <button
             key={kind}

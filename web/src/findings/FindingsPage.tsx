@@ -96,6 +96,15 @@ export default function FindingsPage({
       { align: 'auto' },
     );
   };
+  const choose = (way: number | null) => {
+    setChosen(way);
+    requestAnimationFrame(() =>
+      virtual.scrollToIndex(
+        rows.findIndex((row) => 'cause' in row && row.cause === focused),
+        { align: 'auto' },
+      ),
+    );
+  };
   const keys: Record<string, (cause: Cause) => void> = {
     ArrowDown: () => focus(at + 1),
     j: () => focus(at + 1),
@@ -120,7 +129,7 @@ export default function FindingsPage({
     if (e.key === 'Enter' && (e.target as Element).closest('button')) return;
     const digit = /^[1-9]$/.test(e.key) ? Number(e.key) - 1 : null;
     if (digit !== null) {
-      if (ways.current.get(focused.key)?.[digit]) setChosen(digit);
+      if (ways.current.get(focused.key)?.[digit]) choose(digit);
       return;
     }
     const run = keys[e.key];
@@ -239,7 +248,7 @@ export default function FindingsPage({
                       onRule={onRule}
                       onProbe={onProbe}
                       onWays={(known) => ways.current.set(row.cause.key, known)}
-                      onChoose={setChosen}
+                      onChoose={choose}
                       onApply={(edit) => apply.mutate(edit)}
                       onAccept={() => setAccepting(row.cause)}
                     />

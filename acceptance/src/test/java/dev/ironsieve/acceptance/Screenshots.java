@@ -101,13 +101,11 @@ public final class Screenshots {
         });
     out.put("library", bench -> bench.button("Library").click());
     out.put(
-        "people",
+        "findings",
         bench -> {
-          bench.page().navigate(address + "/rulebases/1/rules?rule=p07");
-          bench.focus("p07");
-          bench.press("f");
-          bench.type("cont");
-          bench.page().getByText("person · ").first().waitFor();
+          bench.button("Findings").click();
+          bench.page().getByText("no verdict changes").first().waitFor();
+          bench.press("2");
         });
     out.put(
         "directory",
