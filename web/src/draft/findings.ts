@@ -198,3 +198,19 @@ export function openHoles(standing: Standing | undefined): number {
   }
   return Math.min(9, Math.max(1, Math.round(share * 10)));
 }
+
+/**
+ * What the mesh of a rule says.
+ *
+ * @param state why it decides nothing, if it is disabled or the like
+ */
+export function meshWords(
+  holes: number,
+  standing: Standing | undefined,
+  state: string | null,
+): string {
+  if (state) return `${state}: nothing reaches it`;
+  if (holes === 10) return 'all of it is reached';
+  if (holes === 0) return standing?.kind === 'undecided' ? 'not settled' : 'nothing reaches it';
+  return `about ${Math.round((standing?.share ?? 0) * 100)} % of it is reached`;
+}

@@ -1,6 +1,6 @@
 import type { Rule, Standing, Verdict } from '../api/types';
 import { chipsOf, PARTS } from '../draft/criteria';
-import { FINDING_WORDS, openHoles, type FindingKind } from '../draft/findings';
+import { FINDING_WORDS, meshWords, openHoles, type FindingKind } from '../draft/findings';
 import { ChipView } from '../rules/ChipView';
 import { Mesh } from '../rules/Mesh';
 import { Wall } from '../rules/Wall';
@@ -30,12 +30,13 @@ export function RuleLine({
 }) {
   const chips = PARTS.flatMap((part) => chipsOf(rule, part).map((chip) => ({ part, chip })));
   const shown = chips.slice(0, MOST_CHIPS);
+  const holes = openHoles(standing);
   return (
     <div className="flex min-h-[44px] border-t border-line">
       <div className="flex w-[86px] shrink-0 items-start gap-2 pt-[6px]">
         <span className="w-[30px] text-right text-dim">{number}</span>
         <span className="mt-[5px]">
-          <Mesh open={openHoles(standing)} says="" />
+          <Mesh open={holes} says={meshWords(holes, standing, null)} />
         </span>
       </div>
       <div className="min-w-0 flex-1 py-[4px]">

@@ -4,7 +4,7 @@ import { DropdownMenu } from 'radix-ui';
 import { GripVertical, Lock, MoreHorizontal, StickyNote } from 'lucide-react';
 import { memo, useContext, useState } from 'react';
 import type { Logging, Opening, Rule, RuleHits, Standing, Verdict } from '../api/types';
-import { gravest, openHoles, shortFinding } from '../draft/findings';
+import { gravest, meshWords, openHoles, shortFinding } from '../draft/findings';
 import { Menu, MenuItem, MenuLine } from '../ui/Menu';
 import type { EditedPart, RuleActions } from './actions';
 import { ChipEditor } from './ChipEditor';
@@ -256,13 +256,6 @@ const VERDICT_SAYS: Record<Verdict, string> = {
   reject: 'refuse and tell the sender',
   caution: 'show a notice first',
 };
-
-function meshWords(holes: number, standing: Standing | undefined, state: string | null): string {
-  if (state) return `${state}: nothing reaches it`;
-  if (holes === 10) return 'all of it is reached';
-  if (holes === 0) return standing?.kind === 'undecided' ? 'not settled' : 'nothing reaches it';
-  return `about ${Math.round((standing?.share ?? 0) * 100)} % of it is reached`;
-}
 
 /** The probe's way down the left edge. */
 export function FallLine({ fall }: { fall: Fall }) {
