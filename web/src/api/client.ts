@@ -35,6 +35,7 @@ import type {
   LogState,
   AcceptedFinding,
   EditEffect,
+  RulePair,
   NewAcceptance,
   FoundRules,
   Placement,
@@ -242,6 +243,14 @@ export const api = {
     call<void>('POST', `${draft(id)}/accepted`, finding),
   withdrawAccepted: (id: number, rule: string, kind: string) =>
     call<void>('DELETE', `${draft(id)}/accepted/${encodeURIComponent(rule)}/${kind}`),
+  /** What two rules share, and what each matches alone. */
+  beside: (id: number, rule: string, other: string, signal?: AbortSignal) =>
+    ask<RulePair>(
+      'Comparison',
+      'GET',
+      `${draft(id)}/rules/${encodeURIComponent(rule)}/beside/${encodeURIComponent(other)}`,
+      { signal },
+    ),
   /** What an edit of the rules would change. */
   effect: (id: number, edit: Edit, signal?: AbortSignal) =>
     ask<EditEffect>('Effect', 'POST', `${draft(id)}/effect`, { body: edit, signal }),

@@ -179,6 +179,7 @@ export interface ProblemBody {
 }
 export type AcceptedFinding = Schemas['AcceptedFinding'];
 export type NewAcceptance = Schemas['NewAcceptance'];
+export type RulePair = Schemas['RulePairDocument'];
 export type FoundRules = Schemas['FoundRules'];
 export type Placement = Schemas['PlacementDocument'];
 export type RulebaseDocument = Schemas['RulebaseDocument'];

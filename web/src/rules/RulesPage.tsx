@@ -43,6 +43,7 @@ import { useRuleActions } from './useRuleActions';
 import { useRuleFilter } from './useRuleFilter';
 
 const ReplaceDialog = lazy(() => import('./ReplaceDialog'));
+const PairDialog = lazy(() => import('./PairDialog'));
 const PlaceDialog = lazy(() => import('./PlaceDialog'));
 
 /** What the page around the rules asks of them. */
@@ -91,6 +92,7 @@ export function RulesPage({
   const [said, announce] = useState('');
   const [naming, setNaming] = useState<{ rule: Rule; chip: Chip } | null>(null);
   const [replacing, setReplacing] = useState<Rule[] | null>(null);
+  const [pair, setPair] = useState<[string, string] | null>(null);
   const [placing, setPlacing] = useState<Rule | null>(null);
   const [dragged, setDragged] = useState<string | null>(null);
   const [over, setOver] = useState<{ id: string; side: 'above' | 'below' } | null>(null);
@@ -149,6 +151,7 @@ export function RulesPage({
     nameLiteral: (rule, chip) => setNaming({ rule, chip }),
     placeIt: setPlacing,
     replaceChip: setReplacing,
+    sideBySide: (rule, other) => setPair([rule, other]),
     scrollTo,
     focusGrid,
     show: (id) =>
@@ -410,6 +413,21 @@ export function RulesPage({
               handle={handle}
               onClose={() => {
                 setReplacing(null);
+                focusGrid();
+              }}
+            />
+          </Suspense>
+        )}
+        {pair && (
+          <Suspense>
+            <PairDialog
+              pair={pair}
+              draft={draft}
+              numbers={numbers}
+              byId={byId}
+              onProbe={onProbe}
+              onClose={() => {
+                setPair(null);
                 focusGrid();
               }}
             />

@@ -46,6 +46,8 @@ export interface RuleActions {
   placeIt(rule: Rule): void;
   /** Opens the dialog that replaces, removes or adds a chip in all selected rules. */
   replaceChip(rule: Rule): void;
+  /** Shows the two selected rules side by side. */
+  sideBySide(rule: Rule): void;
   /** Selects every rule that is shown. */
   selectAll(): void;
   /** Copies the selected rules as text. */

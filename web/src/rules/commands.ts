@@ -154,6 +154,12 @@ const KEY_COMMANDS: RuleCommand[] = [
     run: (rule, actions) => actions.startEdit(rule.id, 'for'),
   },
   {
+    words: () => 'Two selected rules side by side',
+    keys: ['='],
+    run: (rule, actions) => actions.sideBySide(rule),
+    viewing: true,
+  },
+  {
     words: () => 'Select all rules shown',
     keys: ['Ctrl+A'],
     run: (_, actions) => actions.selectAll(),

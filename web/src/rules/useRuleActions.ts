@@ -70,6 +70,7 @@ export function useRuleActions(
     nameLiteral(rule: Rule, chip: Chip): void;
     placeIt(rule: Rule): void;
     replaceChip(rules: Rule[]): void;
+    sideBySide(rule: string, other: string): void;
     scrollTo(id: string): void;
     focusGrid(): void;
     /** A rule that is new is shown whatever the filter says. */
@@ -329,6 +330,18 @@ export function useRuleActions(
       replaceChip(r) {
         const ids = new Set(group(r.id));
         live.current.hooks.replaceChip(allRules(draft()).filter((one) => ids.has(one.id)));
+      },
+      sideBySide(r) {
+        const ids = selected(r.id);
+        const { hooks } = live.current;
+        if (ids.length === 2) {
+          hooks.sideBySide(ids[0]!, ids[1]!);
+          return;
+        }
+        // A rule alone is compared with the first that takes from it.
+        const finding = draft().standings[r.id]?.findings.find((one) => one.causes.length > 0);
+        if (finding) hooks.sideBySide(finding.causes[0]!, r.id);
+        else hooks.announce('Select two rules first: Shift and an arrow key, or Ctrl and a click.');
       },
       selectAll() {
         const { order: shown, selection: now } = live.current;

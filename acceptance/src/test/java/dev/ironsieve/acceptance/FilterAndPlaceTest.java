@@ -94,6 +94,23 @@ class FilterAndPlaceTest extends OnTheBench {
   }
 
   @Test
+  void twoRulesStandSideBySide() {
+    bench.focus("h11");
+    bench.press("Shift+ArrowDown");
+    bench.press("=");
+    Locator dialog = bench.dialog();
+    assertThat(dialog).containsText("12 Terminals: no other hosts in booking (drop) stands above");
+    Locator both =
+        dialog.getByRole(AriaRole.REGION, new Locator.GetByRoleOptions().setName("Both match"));
+    assertThat(both).containsText("service tcp/443");
+    assertThat(both).containsText("decided by 12");
+    checkAxe("side by side");
+    both.getByText("Probe").first().press("Enter");
+    assertThat(dialog).hasCount(0);
+    assertThat(bench.probeAnswer()).containsText("drop");
+  }
+
+  @Test
   void manyRulesChangeInOneStepAndAChipIsReplacedInThem() {
     bench.focus("h11");
     bench.press("Shift+ArrowDown");

@@ -4,6 +4,8 @@ import static org.hamcrest.Matchers.contains;
 import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.empty;
 import static org.hamcrest.Matchers.equalTo;
+import static org.hamcrest.Matchers.everyItem;
+import static org.hamcrest.Matchers.hasItem;
 import static org.hamcrest.Matchers.is;
 
 import io.quarkus.test.junit.QuarkusTest;
@@ -52,6 +54,25 @@ class RuleQuestionsTest {
   }
 
   @Test
+  void twoRulesSideBySideTellWhatTheyShare() {
+    ruth.request()
+        .get(path + "b/beside/a")
+        .then()
+        .statusCode(200)
+        .body("upper", equalTo("a"))
+        .body("lower", equalTo("b"))
+        .body("complete", is(true))
+        .body("shared[0].what", hasItem("service tcp/443"))
+        .body("shared[0].verdict", equalTo("drop"))
+        .body("shared[0].rule", equalTo("a"))
+        .body("shared[0].witness", containsString("tcp/443"))
+        .body("upperAlone.verdict", everyItem(equalTo("drop")))
+        .body("lowerAlone", empty());
+    ruth.request().get(path + "b/beside/c").then().body("shared", empty());
+    ruth.request().get(path + "b/beside/none").then().statusCode(404);
+  }
+
+  @Test
   void anEditTellsItsEffectBeforeItIsMade() {
     String effect = path.replace("rules/", "effect");
     ruth.request()
@@ -70,7 +91,7 @@ class RuleQuestionsTest {
         .statusCode(200)
         .body("verdicts", empty());
     ruth.request()
-        .body("{\"kind\": \"setTimeZone\", \"timeZone\": \"Europe/Oslo\"}")
+        .body("{\"kind\": \"deleteCheck\", \"name\": \"None\"}")
         .post(effect)
         .then()
         .statusCode(422);

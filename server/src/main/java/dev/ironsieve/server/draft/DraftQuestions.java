@@ -161,11 +161,30 @@ public class DraftQuestions {
     return ask(
         id,
         asked -> {
-          if (asked.analysis().index().handle(rule) == RuleIndex.NONE) {
-            throw new Refusal.NotFound("There is no rule with the id \"" + rule + "\" here.");
-          }
+          handle(rule, asked);
           return PlacementDocument.of(rule, asked.state().version(), asked.analysis());
         });
+  }
+
+  private static int handle(String rule, QuestionIndex.Asked asked) {
+    int handle = asked.analysis().index().handle(rule);
+    if (handle == RuleIndex.NONE) {
+      throw new Refusal.NotFound("There is no rule with the id \"" + rule + "\" here.");
+    }
+    return handle;
+  }
+
+  /**
+   * What two rules share, and what each matches alone.
+   *
+   * @throws Refusal.NotFound if there is no such rule
+   */
+  RulePairDocument pair(long id, String rule, String other) {
+    return ask(
+        id,
+        asked ->
+            RulePairDocument.of(
+                asked.analysis().index(), handle(rule, asked), handle(other, asked)));
   }
 
   /** Completions of a typed text: names of some coordinates, best first. */
