@@ -4,6 +4,8 @@ import { api, Problem, Unreachable } from '../api/client';
 import type { Change, Draft, Edit } from '../api/types';
 import { fetchNewest } from './fetchNewest';
 import { applyEdit } from './applyEdit';
+import { Outbox, type WaitingEdit } from './outbox';
+import { useSession } from '../shell/session';
 
 /** An edit, or how it follows from the draft as it is when its turn comes. */
 export type EditOf = Edit | ((draft: Draft) => Edit);
@@ -86,6 +88,8 @@ export function useDraft(id: number): DraftHandle {
   const [conflict, setConflict] = useState<Conflict | null>(null);
   const [lastChange, setLastChange] = useState<Change | null>(null);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const { person } = useSession();
+  const outbox = useMemo(() => new Outbox(localStorage, person.name, id), [person.name, id]);
 
   const take = useCallback(
     (change: Change) => {
@@ -139,8 +143,10 @@ export function useDraft(id: number): DraftHandle {
 
   /** Requests go one after the other; one that the server cannot take now waits and is repeated. */
   const send = useCallback(
-    (request: (key: string) => Promise<Change>): Promise<Problem | null> => {
-      const key = crypto.randomUUID();
+    (
+      request: (key: string) => Promise<Change>,
+      key: string = crypto.randomUUID(),
+    ): Promise<Problem | null> => {
       const run = async (): Promise<Problem | null> => {
         let counted = false;
         for (;;) {
@@ -169,30 +175,50 @@ export function useDraft(id: number): DraftHandle {
     [take],
   );
 
-  // A page that is left takes what it has not sent with it, so the browser asks first.
+  // What waits is kept in the browser; undo and redo are not, so the browser asks first.
   useEffect(() => {
-    if (unsaved === 0) return;
+    if (unsaved <= outbox.all().length) return;
     const ask = (e: BeforeUnloadEvent) => e.preventDefault();
     window.addEventListener('beforeunload', ask);
     return () => window.removeEventListener('beforeunload', ask);
-  }, [unsaved]);
+  }, [unsaved, outbox]);
 
   const latest = useCallback(() => cache.getQueryData<Draft>(draftKey(id))!, [cache, id]);
 
   const edit = useCallback(
     async (change: EditOf, seen?: number) => {
       let sent: Edit | null = null;
-      const problem = await send((key) => {
+      const key = crypto.randomUUID();
+      const keep = (edit: Edit, version: number) => outbox.put({ key, version, edit });
+      const now = latest();
+      keep(typeof change === 'function' ? change(now) : change, seen ?? now.version);
+      const problem = await send(() => {
         sent ??= typeof change === 'function' ? change(latest()) : change;
-        return api.edit(id, seen ?? latest().version, sent, key);
-      });
+        const version = seen ?? latest().version;
+        keep(sent, version);
+        return api.edit(id, version, sent, key);
+      }, key).finally(() => outbox.drop(key));
       if (problem?.body.conflict) {
         setConflict({ problem, edit: sent! });
       }
       return problem;
     },
-    [id, send, latest],
+    [id, send, latest, outbox],
   );
+
+  // What an earlier page could not send is sent first, once the draft is there.
+  const known = query.data !== undefined;
+  const resent = useRef<number | null>(null); // the draft that it was done for
+  useEffect(() => {
+    if (!known || resent.current === id) return;
+    resent.current = id;
+    const resend = async ({ key, version, edit: waited }: WaitingEdit) => {
+      const problem = await send(() => api.edit(id, version, waited, key), key);
+      outbox.drop(key);
+      if (problem?.body.conflict) setConflict({ problem, edit: waited });
+    };
+    queueMicrotask(() => outbox.all().forEach((one) => void resend(one)));
+  }, [id, known, outbox, send]);
 
   const settleConflict = useCallback(
     (mine: boolean) => {

@@ -1,9 +1,14 @@
 import { Command as Cmdk } from 'cmdk';
+import { useQuery } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { Draft, Rule } from '../api/types';
 import type { Command } from '../shell/commands';
+import { api } from '../api/client';
 import { allRules } from '../draft/applyEdit';
+import { describeEdit } from '../draft/describeEdit';
+import { nextUndone } from '../draft/undoable';
+import { useSession } from '../shell/session';
 import { RULE_COMMANDS, type RuleCommand } from '../rules/commands';
 
 interface Entry {
@@ -46,7 +51,23 @@ export default function Palette({
         run: () => onRuleCommand(command),
       }))
     : [];
-  const entry = (command: Command): Entry => ({ ...command, keys: command.keys?.[0] });
+  const { person } = useSession();
+  const { data: changes } = useQuery({
+    queryKey: ['newest changes', draft.id, draft.version],
+    queryFn: () => api.changes(draft.id),
+    enabled: draftCommands.length > 0,
+  });
+  const undone = nextUndone(changes ?? [], person.name);
+  const names = new Map(allRules(draft).map((rule) => [rule.id, rule.name]));
+  const wordsOf = (command: Command) =>
+    command.id === 'undo' && undone
+      ? `${command.words}: ${describeEdit(undone.edit, (rule) => names.get(rule), undone.inverse)}`
+      : command.words;
+  const entry = (command: Command): Entry => ({
+    ...command,
+    words: wordsOf(command),
+    keys: command.keys?.[0],
+  });
   const q = query.trim().toLowerCase();
   const fits = (entry: Entry) => entry.words.toLowerCase().includes(q);
   const rules = q

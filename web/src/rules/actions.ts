@@ -48,6 +48,8 @@ export interface RuleActions {
   replaceChip(rule: Rule): void;
   /** Shows the two selected rules side by side. */
   sideBySide(rule: Rule): void;
+  /** Goes to the next or previous rule that is shown and has a finding that is no note. */
+  goToFinding(id: string, direction: 1 | -1): void;
   /** Selects every rule that is shown. */
   selectAll(): void;
   /** Copies the selected rules as text. */

@@ -160,6 +160,18 @@ const KEY_COMMANDS: RuleCommand[] = [
     viewing: true,
   },
   {
+    words: () => 'Next rule with a finding',
+    keys: ['F8'],
+    run: (rule, actions) => actions.goToFinding(rule.id, 1),
+    viewing: true,
+  },
+  {
+    words: () => 'Previous rule with a finding',
+    keys: ['Shift+F8'],
+    run: (rule, actions) => actions.goToFinding(rule.id, -1),
+    viewing: true,
+  },
+  {
     words: () => 'Select all rules shown',
     keys: ['Ctrl+A'],
     run: (_, actions) => actions.selectAll(),

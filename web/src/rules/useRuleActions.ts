@@ -4,6 +4,7 @@ import { api, Problem } from '../api/client';
 import { allRules, originOf, originsOf, sectionsOf } from '../draft/applyEdit';
 import type { DraftHandle, EditOf } from '../draft/useDraft';
 import type { EditedPart, Kept, RuleActions } from './actions';
+import { gravest } from '../draft/findings';
 import { ownPlaces, passed, placeOf, quietPlaces } from './placement';
 import { PARTS, withChip, withoutChip, type Chip } from '../draft/criteria';
 
@@ -342,6 +343,22 @@ export function useRuleActions(
         const finding = draft().standings[r.id]?.findings.find((one) => one.causes.length > 0);
         if (finding) hooks.sideBySide(finding.causes[0]!, r.id);
         else hooks.announce('Select two rules first: Shift and an arrow key, or Ctrl and a click.');
+      },
+      goToFinding(id, direction) {
+        const { order: shown, handle: now, hooks } = live.current;
+        const standings = now.draft?.standings ?? {};
+        const at = shown.indexOf(id);
+        const ahead =
+          direction > 0
+            ? [...shown.slice(at + 1), ...shown.slice(0, at)]
+            : [...shown.slice(0, Math.max(0, at)).reverse(), ...shown.slice(at + 1).reverse()];
+        const next = ahead.find((one) => gravest(standings[one]));
+        if (!next) {
+          hooks.announce('No rule that is shown has a finding.');
+          return;
+        }
+        select(next);
+        hooks.scrollTo(next);
       },
       selectAll() {
         const { order: shown, selection: now } = live.current;
