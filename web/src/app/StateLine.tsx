@@ -93,8 +93,8 @@ export function StateLine({
       </span>
       {handle.waiting > 0 ? (
         <span role="alert" className="font-semibold text-drop">
-          The server does not answer: {handle.waiting}{' '}
-          {handle.waiting === 1 ? 'change waits' : 'changes wait'} and will be sent.
+          The server does not answer: {handle.unsaved}{' '}
+          {handle.unsaved === 1 ? 'change waits' : 'changes wait'} and will be sent.
         </span>
       ) : (
         <span className="text-dim">{handle.unsaved > 0 ? 'saving…' : 'all saved'}</span>
