@@ -9,16 +9,7 @@ import {
   type DragMoveEvent,
 } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import {
-  lazy,
-  Suspense,
-  useCallback,
-  useEffect,
-  useLayoutEffect,
-  useMemo,
-  useRef,
-  useState,
-} from 'react';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { ProbeAnswer, Rule } from '../api/types';
 import { BelowLine } from '../common/BelowLine';
 import { nothingWords, ruleBelow } from '../common/effects';
@@ -31,20 +22,15 @@ import { MembersContext, useMembersOf } from './members';
 import { useHits } from '../draft/useHits';
 import { RuleStrip, type Fall } from './RuleStrip';
 import { ClosingStrip, SectionHead } from './SectionHead';
-import type { Chip } from '../draft/criteria';
-import { NameLiteral } from './NameLiteral';
 import { ruleCommand, type RuleCommand, type RuleView } from './commands';
 import { FilterNote } from './FilterNote';
 import { itemsOf, type Item } from './items';
 import { navigate } from './keys';
+import { RuleDialogs, type RuleDialog } from './RuleDialogs';
 import { useFolded } from './useFolded';
 import { useDragPlaces } from './useDragPlaces';
 import { useRuleActions } from './useRuleActions';
 import { useRuleFilter } from './useRuleFilter';
-
-const ReplaceDialog = lazy(() => import('./ReplaceDialog'));
-const PairDialog = lazy(() => import('./PairDialog'));
-const PlaceDialog = lazy(() => import('./PlaceDialog'));
 
 /** What the page around the rules asks of them. */
 export interface RulesHandle {
@@ -90,10 +76,7 @@ export function RulesPage({
   const members = useMembersOf(draft);
   const hits = useHits(draft.id);
   const [said, announce] = useState('');
-  const [naming, setNaming] = useState<{ rule: Rule; chip: Chip } | null>(null);
-  const [replacing, setReplacing] = useState<Rule[] | null>(null);
-  const [pair, setPair] = useState<[string, string] | null>(null);
-  const [placing, setPlacing] = useState<Rule | null>(null);
+  const [dialog, setDialog] = useState<RuleDialog | null>(null);
   const [dragged, setDragged] = useState<string | null>(null);
   const [over, setOver] = useState<{ id: string; side: 'above' | 'below' } | null>(null);
   const [closed, setClosed] = useFolded(draft.id);
@@ -148,10 +131,10 @@ export function RulesPage({
   const { actions, selection, setSelection, editing, setEditing } = useRuleActions(handle, order, {
     probe: onProbe,
     announce,
-    nameLiteral: (rule, chip) => setNaming({ rule, chip }),
-    placeIt: setPlacing,
-    replaceChip: setReplacing,
-    sideBySide: (rule, other) => setPair([rule, other]),
+    nameLiteral: (rule, chip) => setDialog({ kind: 'name', rule, chip }),
+    placeIt: (rule) => setDialog({ kind: 'place', rule }),
+    replaceChip: (rules) => setDialog({ kind: 'replace', rules }),
+    sideBySide: (rule, other) => setDialog({ kind: 'pair', pair: [rule, other] }),
     scrollTo,
     focusGrid,
     show: (id) =>
@@ -406,54 +389,17 @@ export function RulesPage({
           </DragOverlay>
         </DndContext>
         <Said text={said} />
-        {replacing && (
-          <Suspense>
-            <ReplaceDialog
-              rules={replacing}
-              handle={handle}
-              onClose={() => {
-                setReplacing(null);
-                focusGrid();
-              }}
-            />
-          </Suspense>
-        )}
-        {pair && (
-          <Suspense>
-            <PairDialog
-              pair={pair}
-              draft={draft}
-              numbers={numbers}
-              byId={byId}
-              onProbe={onProbe}
-              onClose={() => {
-                setPair(null);
-                focusGrid();
-              }}
-            />
-          </Suspense>
-        )}
-        {placing && (
-          <Suspense>
-            <PlaceDialog
-              rule={placing}
-              number={numbers.get(placing.id) ?? 0}
-              handle={handle}
-              onClose={() => {
-                setPlacing(null);
-                focusGrid();
-                scrollTo(placing.id);
-              }}
-            />
-          </Suspense>
-        )}
-        {naming && (
-          <NameLiteral
-            {...naming}
+        {dialog && (
+          <RuleDialogs
+            dialog={dialog}
             handle={handle}
+            numbers={numbers}
+            byId={byId}
+            onProbe={onProbe}
             onClose={() => {
-              setNaming(null);
-              setEditing(null);
+              if (dialog.kind === 'name') setEditing(null);
+              if (dialog.kind === 'place') scrollTo(dialog.rule.id);
+              setDialog(null);
               focusGrid();
             }}
           />

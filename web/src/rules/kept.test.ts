@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Rule } from '../api/types';
 import { asksForNothing, searchText, withChip, withoutChip } from '../draft/criteria';
 import { keptOf, withField } from './kept';
-import { shownPlace } from './useRuleActions';
+import { shownPlace } from './movingActions';
 
 const rule: Rule = { id: 'r', name: 'R', verdict: 'drop', tags: ['kiosk'], end: '2026-12-24' };
 

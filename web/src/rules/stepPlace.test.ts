@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Draft } from '../api/types';
-import { stepPlace } from './useRuleActions';
+import { stepPlace } from './movingActions';
 
 const rules = (ids: string) => [...ids].map((id) => ({ id, name: id, verdict: 'drop' }));
 const draft = {

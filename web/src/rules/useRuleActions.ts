@@ -1,11 +1,12 @@
-import { useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { Draft, Edit, Place, Rule } from '../api/types';
-import { api, Problem } from '../api/client';
-import { allRules, originOf, originsOf, sectionsOf } from '../draft/applyEdit';
+import { useLayoutEffect, useMemo, useState } from 'react';
+import type { Edit, Place, Rule } from '../api/types';
+import { allRules, originsOf } from '../draft/applyEdit';
 import type { DraftHandle, EditOf } from '../draft/useDraft';
 import type { EditedPart, Kept, RuleActions } from './actions';
 import { gravest } from '../draft/findings';
-import { ownPlaces, passed, placeOf, quietPlaces } from './placement';
+import { manyRules, type ActionBench } from './actionBench';
+import { clipboardActions } from './clipboardActions';
+import { movingActions } from './movingActions';
 import { PARTS, withChip, withoutChip, type Chip } from '../draft/criteria';
 
 export interface Editing {
@@ -26,31 +27,21 @@ const ORDER: EditedPart[] = ['name', ...PARTS];
 
 const newId = () => crypto.randomUUID().replaceAll('-', '').slice(0, 16);
 
-/** Where one step up or down takes a rule: over its neighbour, or into the neighbouring section. */
-export function stepPlace(draft: Draft, ids: string[], direction: 1 | -1): Place | null {
-  const sections = sectionsOf(draft);
-  const moving = new Set(ids);
-  const edge = direction < 0 ? ids[0] : ids[ids.length - 1];
-  const at = sections.findIndex((s) => (s.rules ?? []).some((rule) => rule.id === edge));
-  const inside = sections[at]?.rules ?? [];
-  const index = inside.findIndex((rule) => rule.id === edge);
-  const neighbour = inside[index + direction];
-  if (neighbour && !moving.has(neighbour.id)) {
-    return direction < 0 ? { above: neighbour.id } : { below: neighbour.id };
-  }
-  const section = sections[at + direction];
-  if (!section || originOf(draft, section)) {
-    return null;
-  }
-  return direction < 0 ? { endOf: section.id } : { startOf: section.id };
-}
+/** How things were when they were drawn last, which the actions ask for when they run. */
+class Latest<T> {
+  #value: T;
 
-/** Where one step takes a rule among those that a filter shows. */
-export function shownPlace(shown: string[], ids: string[], direction: 1 | -1): Place | null {
-  const edge = direction < 0 ? ids[0]! : ids[ids.length - 1]!;
-  const next = shown[shown.indexOf(edge) + direction];
-  if (!next || ids.includes(next)) return null;
-  return direction < 0 ? { above: next } : { below: next };
+  constructor(value: T) {
+    this.#value = value;
+  }
+
+  get current(): T {
+    return this.#value;
+  }
+
+  set(value: T) {
+    this.#value = value;
+  }
 }
 
 /** The changed parts of a rule, in words. */
@@ -80,10 +71,8 @@ export function useRuleActions(
 ) {
   const [selection, setSelection] = useState<Selection>({ focus: null, ids: new Set() });
   const [editing, setEditing] = useState<Editing | null>(null);
-  const live = useRef({ handle, order, selection, editing, hooks });
-  useLayoutEffect(() => {
-    live.current = { handle, order, selection, editing, hooks };
-  });
+  const [live] = useState(() => new Latest({ handle, order, selection, editing, hooks }));
+  useLayoutEffect(() => live.set({ handle, order, selection, editing, hooks }));
 
   const actions = useMemo<RuleActions>(() => {
     const draft = () => live.current.handle.latest();
@@ -139,18 +128,16 @@ export function useRuleActions(
       if (!refused) live.current.hooks.announce(`${ids.length} rules changed.`);
       return refused;
     };
-    const many = (ids: string[]) => (ids.length > 1 ? `${ids.length} rules` : 'Rule');
-
-    const place = async (ids: string[], to: Place) => {
-      const before = allRules(draft()).findIndex((r) => r.id === ids[0]) + 1;
-      const refused = await send({ kind: 'moveRules', ids, place: to });
-      if (!refused) {
-        const number = allRules(draft()).findIndex((r) => r.id === ids[0]) + 1;
-        const hidden = Math.abs(number - before) - 1;
-        const past = hidden > 0 ? ` past ${hidden + 1} rules` : '';
-        live.current.hooks.announce(`${many(ids)} moved to ${number}${past}.`);
-        live.current.hooks.scrollTo(ids[0]!);
-      }
+    const bench: ActionBench = {
+      draft,
+      shown: () => live.current.order,
+      send,
+      selected,
+      group,
+      say: (text) => live.current.hooks.announce(text),
+      scrollTo: (id) => live.current.hooks.scrollTo(id),
+      show: (id) => live.current.hooks.show(id),
+      selectAlone: (ids) => setSelection({ focus: ids[0] ?? null, ids: new Set(ids) }),
     };
     const insertAt = async (to: Place) => {
       const fresh: Rule = {
@@ -237,7 +224,7 @@ export function useRuleActions(
           if (!refused) {
             setSelection({ focus: copies[0]!.id, ids: new Set(copies.map((r) => r.id)) });
             live.current.hooks.scrollTo(copies[0]!.id);
-            live.current.hooks.announce(`${many(ids)} cloned.`);
+            live.current.hooks.announce(`${manyRules(ids)} cloned.`);
           }
         });
       },
@@ -250,7 +237,7 @@ export function useRuleActions(
         }).then((refused) => {
           if (!refused) {
             live.current.hooks.announce(
-              `${many(rules.map((r) => r.id))} ${enabled ? 'enabled' : 'disabled'}.`,
+              `${manyRules(rules.map((r) => r.id))} ${enabled ? 'enabled' : 'disabled'}.`,
             );
           }
         });
@@ -264,7 +251,7 @@ export function useRuleActions(
         }).then((refused) => {
           if (!refused) {
             live.current.hooks.announce(
-              `${many(rules.map((r) => r.id))} ${observes ? 'only observing' : 'deciding'}.`,
+              `${manyRules(rules.map((r) => r.id))} ${observes ? 'only observing' : 'deciding'}.`,
             );
           }
         });
@@ -281,52 +268,12 @@ export function useRuleActions(
             const now = next ?? before;
             setSelection({ focus: now ?? null, ids: new Set(now ? [now] : []) });
             live.current.hooks.focusGrid();
-            live.current.hooks.announce(`${many(ids)} deleted. Ctrl+Z brings it back.`);
+            live.current.hooks.announce(`${manyRules(ids)} deleted. Ctrl+Z brings it back.`);
           }
         });
       },
-      step(id, direction) {
-        const ids = group(id);
-        const { order: shown } = live.current;
-        const to =
-          shown.length < allRules(draft()).length
-            ? shownPlace(shown, ids, direction)
-            : stepPlace(draft(), ids, direction);
-        if (to) void place(ids, to);
-      },
-      moveTo: (id, to) => void place(group(id), to),
-      moveToEdge(id, edge) {
-        const sections = sectionsOf(draft()).filter((one) => !originOf(draft(), one));
-        const section = edge === 'top' ? sections[0] : sections[sections.length - 1];
-        if (section) {
-          void place(group(id), edge === 'top' ? { startOf: section.id } : { endOf: section.id });
-        }
-      },
-      moveQuietly(id, direction) {
-        const say = (text: string) => live.current.hooks.announce(text);
-        void api
-          .placement(draft().id, id)
-          .then(async (found) => {
-            const now = draft();
-            if (found.version !== now.version || !rule(id)) return;
-            const { first, last } = ownPlaces(now, id);
-            const { highest, lowest } = quietPlaces(found);
-            const to =
-              direction < 0 ? Math.max(first, highest) : Math.min(last, Math.max(first, lowest));
-            if (to !== found.place) {
-              await place([id], placeOf(now, id, to));
-              return;
-            }
-            const next = passed(found, found.place + direction).at(-1);
-            const blocked = allRules(now).findIndex((r) => r.id === next?.rule) + 1;
-            say(
-              next
-                ? `It cannot pass rule ${blocked} quietly: the verdict of ${next.witness} would change.`
-                : 'There is no place beyond.',
-            );
-          })
-          .catch((e: Error) => say(e.message));
-      },
+      ...movingActions(bench),
+      ...clipboardActions(bench),
       placeIt: (r) => live.current.hooks.placeIt(r),
       replaceChip(r) {
         const ids = new Set(group(r.id));
@@ -365,43 +312,9 @@ export function useRuleActions(
         setSelection({ focus: now.focus ?? shown[0] ?? null, ids: new Set(shown) });
         live.current.hooks.announce(`${shown.length} rules selected.`);
       },
-      copy(id) {
-        const ids = selected(id);
-        const say = (text: string) => live.current.hooks.announce(text);
-        if (!navigator.clipboard) {
-          say('The browser lets pages copy over HTTPS and on this machine only.');
-          return;
-        }
-        void api
-          .rulesText(draft().id, ids)
-          .then((text) => navigator.clipboard.writeText(text))
-          .then(() => say(`${many(ids)} copied as text.`))
-          .catch((e: Error) => say(e.message));
-      },
-      paste(id, text) {
-        const say = (said: string) => live.current.hooks.announce(said);
-        void api
-          .readRules(draft().id, text)
-          .then(async ({ rules }) => {
-            const refused = await send({ kind: 'insertRules', rules, place: { below: id } });
-            if (refused) return;
-            rules.forEach((rule) => live.current.hooks.show(rule.id));
-            setSelection({ focus: rules[0]!.id, ids: new Set(rules.map((rule) => rule.id)) });
-            live.current.hooks.scrollTo(rules[0]!.id);
-            say(`${many(rules.map((rule) => rule.id))} pasted.`);
-          })
-          .catch((e: Error) => {
-            const fault = e instanceof Problem ? e.body.faults?.[0] : undefined;
-            say(
-              fault
-                ? `Not pasted: ${fault.path}: expected ${fault.expected}, found ${fault.found}.`
-                : e.message,
-            );
-          });
-      },
       probe: (line) => live.current.hooks.probe(line),
     };
-  }, []);
+  }, [live]);
 
   return { actions, selection, setSelection, editing, setEditing };
 }

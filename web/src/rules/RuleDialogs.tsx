@@ -1,0 +1,70 @@
+import { lazy, Suspense } from 'react';
+import type { Rule } from '../api/types';
+import type { Chip } from '../draft/criteria';
+import type { DraftHandle } from '../draft/useDraft';
+import { NameLiteral } from './NameLiteral';
+
+const ReplaceDialog = lazy(() => import('./ReplaceDialog'));
+const PairDialog = lazy(() => import('./PairDialog'));
+const PlaceDialog = lazy(() => import('./PlaceDialog'));
+
+/** A dialog about rules of the list. */
+export type RuleDialog =
+  | { kind: 'name'; rule: Rule; chip: Chip }
+  | { kind: 'place'; rule: Rule }
+  | { kind: 'replace'; rules: Rule[] }
+  | { kind: 'pair'; pair: [string, string] };
+
+/** The dialog that is open. */
+export function RuleDialogs({
+  dialog,
+  handle,
+  numbers,
+  byId,
+  onProbe,
+  onClose,
+}: {
+  dialog: RuleDialog;
+  handle: DraftHandle;
+  numbers: Map<string, number>;
+  byId: Map<string, Rule>;
+  onProbe(line: string): void;
+  onClose(): void;
+}) {
+  switch (dialog.kind) {
+    case 'name':
+      return (
+        <NameLiteral rule={dialog.rule} chip={dialog.chip} handle={handle} onClose={onClose} />
+      );
+    case 'place':
+      return (
+        <Suspense>
+          <PlaceDialog
+            rule={dialog.rule}
+            number={numbers.get(dialog.rule.id) ?? 0}
+            handle={handle}
+            onClose={onClose}
+          />
+        </Suspense>
+      );
+    case 'replace':
+      return (
+        <Suspense>
+          <ReplaceDialog rules={dialog.rules} handle={handle} onClose={onClose} />
+        </Suspense>
+      );
+    case 'pair':
+      return (
+        <Suspense>
+          <PairDialog
+            pair={dialog.pair}
+            draft={handle.draft!}
+            numbers={numbers}
+            byId={byId}
+            onProbe={onProbe}
+            onClose={onClose}
+          />
+        </Suspense>
+      );
+  }
+}
