@@ -35,6 +35,7 @@ import type {
   LogState,
   AcceptedFinding,
   EditEffect,
+  HoldingObject,
   RulePair,
   NewAcceptance,
   FoundRules,
@@ -249,6 +250,14 @@ export const api = {
       'Comparison',
       'GET',
       `${draft(id)}/rules/${encodeURIComponent(rule)}/beside/${encodeURIComponent(other)}`,
+      { signal },
+    ),
+  /** The objects that hold an address or a service. */
+  holdingObjects: (id: number, value: string, signal?: AbortSignal) =>
+    ask<HoldingObject[]>(
+      'Search',
+      'GET',
+      `${draft(id)}/objects/holding?${new URLSearchParams({ value }).toString()}`,
       { signal },
     ),
   /** What an edit of the rules would change. */

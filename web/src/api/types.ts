@@ -180,6 +180,7 @@ export interface ProblemBody {
 export type AcceptedFinding = Schemas['AcceptedFinding'];
 export type NewAcceptance = Schemas['NewAcceptance'];
 export type RulePair = Schemas['RulePairDocument'];
+export type HoldingObject = Schemas['HoldingObject'];
 export type FoundRules = Schemas['FoundRules'];
 export type Placement = Schemas['PlacementDocument'];
 export type RulebaseDocument = Schemas['RulebaseDocument'];

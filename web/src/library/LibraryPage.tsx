@@ -15,6 +15,7 @@ import { LibraryTabs } from './LibraryTabs';
 import { Users } from './Users';
 import { RemovalDialog } from './RemovalDialog';
 import { twinsOf } from './twinsOf';
+import { holdingKey, useHolding } from './useHolding';
 import { usersOf } from './usersOf';
 
 const LISTS: {
@@ -62,6 +63,7 @@ export default function LibraryPage({
     placeholderData: keepPreviousData,
     staleTime: Infinity,
   });
+  const holding = useHolding(draft, query);
   const twins = useMemo(() => twinsOf(alike ?? []), [alike]);
   const remove = async (kind: ObjectKind, name: string) => {
     if (users.has(`${kind}:${name.toLowerCase()}`)) {
@@ -79,7 +81,7 @@ export default function LibraryPage({
         <input
           type="search"
           aria-label="Search the library"
-          placeholder="name, address, service, note"
+          placeholder="name, note, 10.4.3.7, tcp/443"
           value={query}
           onChange={(e) => set({ q: e.target.value })}
           className="w-[280px] rounded border border-line px-2 py-1"
@@ -87,7 +89,9 @@ export default function LibraryPage({
       </div>
       {LISTS.filter((l) => !l.coordinate || !draft.editions[l.coordinate]).map((list) => {
         const { kind, title, none } = list;
-        const objects = draft[OBJECT_LISTS[kind]].filter(fits);
+        const objects = draft[OBJECT_LISTS[kind]].filter(
+          (object) => fits(object) || holding.has(holdingKey(kind, object.name)),
+        );
         return (
           <section key={kind} className="mb-6" aria-label={title}>
             <div className="mb-1 flex items-baseline gap-3">

@@ -1,7 +1,8 @@
 import { useQueries } from '@tanstack/react-query';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { api } from '../api/client';
 import type { Draft, Rule, RuleHits } from '../api/types';
+import { useSettled } from '../ui/useSettled';
 import {
   askedKey,
   askedOf,
@@ -26,18 +27,6 @@ async function find(draft: Draft, field: AskedField, value: string, signal: Abor
         (rule) => rule.id ?? '',
       );
   }
-}
-
-const TYPING_MS = 250;
-
-/** A value once it has stayed the same for a moment, so that no half-typed word is asked about. */
-function useSettled<T>(value: T): T {
-  const [settled, setSettled] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(value), TYPING_MS);
-    return () => clearTimeout(timer);
-  }, [value]);
-  return settled;
 }
 
 export interface UsedFilter {

@@ -66,6 +66,21 @@ class FilterAndPlaceTest extends OnTheBench {
   }
 
   @Test
+  void theLibraryFindsObjectsByWhatTheyHold() {
+    bench.button("Library").press("Enter");
+    Locator search = page().getByLabel("Search the library");
+    Locator addresses =
+        page().getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Addresses"));
+    search.fill("10.4.3.7");
+    assertThat(addresses).containsText("Kiosks");
+    assertThat(addresses).not().containsText("Name servers");
+    search.fill("tcp/443");
+    assertThat(page().getByText("Secure web", new Page.GetByTextOptions().setExact(true)))
+        .isVisible();
+    assertThat(addresses).not().containsText("Kiosks");
+  }
+
+  @Test
   void aShadowedRuleIsPlacedWhereItDecides() {
     bench.focus("h12");
     bench.press("g");

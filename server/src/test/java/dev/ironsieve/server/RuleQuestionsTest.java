@@ -18,12 +18,13 @@ import org.junit.jupiter.api.TestInfo;
 @QuarkusTest
 class RuleQuestionsTest {
   private Client ruth;
+  private long id;
   private String path;
 
   @BeforeEach
   void freshRulebase(TestInfo test) {
     ruth = Client.signedIn("ruth.okell");
-    long id = ruth.rulebase("Questions of " + test.getDisplayName());
+    id = ruth.rulebase("Questions of " + test.getDisplayName());
     path = "/api/rulebases/" + id + "/draft/rules/";
   }
 
@@ -70,6 +71,25 @@ class RuleQuestionsTest {
         .body("lowerAlone", empty());
     ruth.request().get(path + "b/beside/c").then().body("shared", empty());
     ruth.request().get(path + "b/beside/none").then().statusCode(404);
+  }
+
+  @Test
+  void objectsAreFoundByWhatTheyHold() {
+    String[] edits = {
+      "{\"kind\": \"putAddress\", \"object\": {\"name\": \"Quay\", \"members\": [\"10.4.0.0/16\"]}}",
+      "{\"kind\": \"putAddress\", \"object\": {\"name\": \"Port\", \"members\": [\"Quay\", \"10.9.0.1\"]}}",
+      "{\"kind\": \"putService\", \"object\": {\"name\": \"Web\", \"members\": [\"tcp/80\", \"tcp/443\"]}}"
+    };
+    for (int version = 0; version < edits.length; version++) {
+      ruth.edit(id, version, edits[version]).then().statusCode(200);
+    }
+    String holding = "../objects/holding"; // beside the rules
+    ask(holding, "10.4.3.7").statusCode(200).body("name", contains("Quay", "Port"));
+    ask(holding, "10.4.0.0/15").body("name", empty());
+    ask(holding, "tcp/443").body("kind", contains("service")).body("name", contains("Web"));
+    ask(holding, "2001:db8::1").body("name", empty());
+    ask(holding, "Quay").statusCode(422);
+    ask(holding, "tcp/x").statusCode(422);
   }
 
   @Test

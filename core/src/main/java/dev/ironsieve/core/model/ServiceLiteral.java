@@ -67,7 +67,7 @@ public record ServiceLiteral(
     return new ServiceLiteral(protocol, first, last, 0, Transport.MAX_DETAIL);
   }
 
-  static boolean looksLikeOne(String text) {
+  public static boolean looksLikeOne(String text) {
     return text.indexOf('/') >= 0 || SHAPE.matcher(text).matches();
   }
 

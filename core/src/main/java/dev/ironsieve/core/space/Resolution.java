@@ -12,6 +12,7 @@ import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.Address;
 import dev.ironsieve.core.sets.AddressSet;
 import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.sets.TransportSet;
 import dev.ironsieve.core.vocabulary.SiteIndex;
 import dev.ironsieve.core.vocabulary.ValueFinder;
 import java.time.LocalDate;
@@ -219,6 +220,11 @@ public final class Resolution {
   /** Whether there is an address object, or a set of addresses of a feed, with this name. */
   public boolean hasAddress(String name) {
     return addresses.has(name);
+  }
+
+  /** The services of an object. */
+  public TransportSet servicesOf(String name) {
+    return services.of(name);
   }
 
   /** Whether there is a service object with this name. */

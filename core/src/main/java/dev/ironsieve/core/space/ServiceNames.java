@@ -117,6 +117,11 @@ final class ServiceNames extends ObjectNames<ServiceItem, List<ResolvedMatch.Ser
     return out;
   }
 
+  /** The services of an object, by its name. */
+  TransportSet of(String name) {
+    return resolved(Names.key(name));
+  }
+
   /** The services of an object; each object is resolved once. */
   private TransportSet resolved(String key) {
     TransportSet known = resolved.get(key);

@@ -34,6 +34,17 @@ public class DraftObjectResource {
     return objects.alike(rulebase);
   }
 
+  /**
+   * The objects that hold an address or a service, also through other objects.
+   *
+   * @param value an address, a prefix, a range, or a service such as {@code tcp/443}
+   */
+  @GET
+  @Path("/holding")
+  public List<HoldingObject> holding(long rulebase, @QueryParam("value") String value) {
+    return objects.holding(rulebase, Refusal.require(value, "value", "an address or a service"));
+  }
+
   @GET
   @Path("/floors")
   public FloorSum floors(long rulebase) {

@@ -7,8 +7,12 @@ import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Removal;
 import dev.ironsieve.core.equivalence.EquivalentObjects;
+import dev.ironsieve.core.model.AddressItem;
 import dev.ironsieve.core.model.ObjectKind;
+import dev.ironsieve.core.model.ServiceLiteral;
+import dev.ironsieve.core.reach.HoldingObjects;
 import dev.ironsieve.core.rulebase.Rulebase;
+import dev.ironsieve.core.sets.InvalidText;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.List;
 
@@ -28,6 +32,32 @@ class ObjectQuestions {
     return questions.askRulebase(rulebase, EquivalentObjects::in).stream()
         .map(group -> new AlikeObjects(group.kind().word(), group.names()))
         .toList();
+  }
+
+  /**
+   * The objects that hold an address or a service.
+   *
+   * @throws InvalidText if it is neither
+   */
+  List<HoldingObject> holding(long rulebase, String value) {
+    boolean address =
+        value.indexOf(':') >= 0 || !value.isEmpty() && Character.isDigit(value.charAt(0));
+    if (!address && ServiceLiteral.looksLikeOne(value)) {
+      ServiceLiteral service = ServiceLiteral.parse(value);
+      return questions
+          .askRulebase(rulebase, base -> HoldingObjects.withServices(base, service))
+          .stream()
+          .map(name -> new HoldingObject(ObjectKind.SERVICE.word(), name))
+          .toList();
+    }
+    if (address && AddressItem.parse(value) instanceof AddressItem.Literal addresses) {
+      return questions
+          .askRulebase(rulebase, base -> HoldingObjects.withAddresses(base, addresses))
+          .stream()
+          .map(name -> new HoldingObject(ObjectKind.ADDRESS.word(), name))
+          .toList();
+    }
+    throw new InvalidText(0, "an address or a service", value);
   }
 
   /** The sum of the floors of all rate plans. */

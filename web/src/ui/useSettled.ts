@@ -1,0 +1,13 @@
+import { useEffect, useState } from 'react';
+
+const TYPING_MS = 250;
+
+/** A value once it has stayed the same for a moment, so that no half-typed word is asked about. */
+export function useSettled<T>(value: T): T {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(value), TYPING_MS);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return settled;
+}
