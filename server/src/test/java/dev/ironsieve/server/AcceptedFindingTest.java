@@ -4,7 +4,9 @@ import static org.hamcrest.Matchers.contains;
 import static org.hamcrest.Matchers.empty;
 import static org.hamcrest.Matchers.equalTo;
 import static org.hamcrest.Matchers.hasItem;
+import static org.hamcrest.Matchers.is;
 import static org.hamcrest.Matchers.not;
+import static org.hamcrest.Matchers.nullValue;
 
 import io.quarkus.test.junit.QuarkusTest;
 import io.restassured.response.ValidatableResponse;
@@ -62,8 +64,13 @@ class AcceptedFindingTest {
         .body("[0].askAgain", equalTo("2999-01-01"));
     rename(0, "c", "Elsewhere", "udp/53");
     all().body("rule", contains("b"));
+    ruth.request()
+        .get("/api/rulebases/" + id + "/overview")
+        .then()
+        .body("findings.error", nullValue());
     rename(1, "a", "A cause", "tcp");
     all().body("rule", empty());
+    ruth.request().get("/api/rulebases/" + id + "/overview").then().body("findings.error", is(1));
     ruth.post(id, "undo").then().statusCode(200);
     all().body("rule", contains("b"));
     ruth.request().delete(path + "/b/shadowed").then().statusCode(204);

@@ -16,8 +16,12 @@ import jakarta.enterprise.context.ApplicationScoped;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /** The accepted findings of drafts. */
@@ -43,6 +47,29 @@ public class AcceptedFindings {
                 .filter(one -> holds(one, asked))
                 .map(AcceptedFindingStore.Stored::finding)
                 .toList());
+  }
+
+  /** The accepted findings, each as the id of its rule and its kind. */
+  public Set<String> keys(long rulebase) {
+    return of(rulebase).stream()
+        .map(one -> one.rule() + " " + one.kind())
+        .collect(Collectors.toSet());
+  }
+
+  /** How many findings the draft has of each severity, by its word, without the accepted ones. */
+  public Map<String, Integer> severities(long rulebase) {
+    Set<String> accepted = keys(rulebase);
+    return questions.askAnalysed(
+        rulebase,
+        asked -> {
+          Map<String, Integer> out = new LinkedHashMap<>();
+          for (Finding finding : asked.analysis().findings()) {
+            if (!accepted.contains(finding.rule() + " " + finding.kind().word())) {
+              out.merge(finding.kind().severity().word(), 1, Integer::sum);
+            }
+          }
+          return out;
+        });
   }
 
   private static boolean holds(AcceptedFindingStore.Stored stored, Analysed asked) {

@@ -114,20 +114,6 @@ public class DraftQuestions {
     return out;
   }
 
-  /** How many findings the draft has of each severity, by its word. */
-  public Map<String, Integer> severities(long id) {
-    return ask(
-        id,
-        asked -> {
-          Map<String, Integer> out = new LinkedHashMap<>();
-          asked
-              .analysis()
-              .findings()
-              .forEach(finding -> out.merge(finding.kind().severity().word(), 1, Integer::sum));
-          return out;
-        });
-  }
-
   /** The results of the draft's checks. */
   public List<CheckResult> checks(long id) {
     return ask(

@@ -2,6 +2,7 @@ package dev.ironsieve.server.overview;
 
 import dev.ironsieve.core.checks.CheckResult;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.server.accepted.AcceptedFindings;
 import dev.ironsieve.server.draft.DraftQuestions;
 import dev.ironsieve.server.draft.DraftState;
 import dev.ironsieve.server.draft.Drafts;
@@ -22,12 +23,19 @@ import java.util.stream.Collectors;
 class Overviews {
   private final Drafts drafts;
   private final DraftQuestions questions;
+  private final AcceptedFindings findings;
   private final Gateways gateways;
   private final Logs logs;
 
-  Overviews(Drafts drafts, DraftQuestions questions, Gateways gateways, Logs logs) {
+  Overviews(
+      Drafts drafts,
+      DraftQuestions questions,
+      AcceptedFindings findings,
+      Gateways gateways,
+      Logs logs) {
     this.drafts = drafts;
     this.questions = questions;
+    this.findings = findings;
     this.gateways = gateways;
     this.logs = logs;
   }
@@ -59,7 +67,7 @@ class Overviews {
         draft.changes(),
         checks.size(),
         (int) checks.stream().filter(check -> !check.holds()).count(),
-        questions.severities(rulebase),
+        findings.severities(rulebase),
         states,
         List.of(decided),
         List.of(refused));

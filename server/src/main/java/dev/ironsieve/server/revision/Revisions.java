@@ -28,7 +28,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /** Reviews and publishes drafts, and reads revisions. */
 @ApplicationScoped
@@ -87,10 +86,7 @@ class Revisions {
     int revision = draft.revision();
     Rulebase inForce = documents.rulebase(rulebase, revision);
     pool.ask(() -> reviews.expect(rulebase, revision, inForce));
-    Set<String> known =
-        accepted.of(rulebase).stream()
-            .map(one -> one.rule() + " " + one.kind())
-            .collect(Collectors.toSet());
+    Set<String> known = accepted.keys(rulebase);
     return questions
         .askAnalysed(
             rulebase,
