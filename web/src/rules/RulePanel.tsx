@@ -86,6 +86,11 @@ export function RulePanel({
               Repairs…
             </Button>
           )}
+          {mayEdit && finding.kind === 'shadowed' && (
+            <Button className="mt-1 ml-2" onClick={() => actions.placeIt(rule)}>
+              Place it… <kbd className="font-sans">g</kbd>
+            </Button>
+          )}
           {finding.witness && finding.witness !== all[i - 1]?.witness && (
             <Witness heading="Witness:" line={finding.witness} probe={actions.probe} />
           )}
