@@ -1,5 +1,11 @@
 import { Dialog } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { focusRules } from './focus';
+
+/** What had the focus before a dialog may be gone by the time that the dialog closes. */
+function focusIfLost() {
+  if (document.activeElement === document.body) focusRules();
+}
 
 /** A dialog with a title; Escape and a click outside close it. */
 export function Modal({
@@ -20,6 +26,7 @@ export function Modal({
         <Dialog.Content
           aria-describedby={undefined}
           onKeyDown={(e) => e.stopPropagation()}
+          onCloseAutoFocus={() => setTimeout(focusIfLost)}
           className={`fixed top-[12vh] left-1/2 z-50 max-h-[76vh] -translate-x-1/2 overflow-auto rounded-md border border-line bg-sheet p-4 shadow-xl ${
             wide ? 'w-[680px]' : 'w-[460px]'
           } max-w-[94vw]`}
