@@ -1,5 +1,5 @@
 import { useLayoutEffect, useMemo, useState } from 'react';
-import type { Edit, Place, Rule } from '../api/types';
+import type { Draft, Edit, Place, Rule } from '../api/types';
 import { allRules, originsOf } from '../draft/applyEdit';
 import type { DraftHandle, EditOf } from '../draft/useDraft';
 import type { EditedPart, Kept, RuleActions } from './actions';
@@ -51,6 +51,14 @@ function saidOf(before: Rule, after: Rule): string {
   );
   return changed.map((key) => `${key} ${JSON.stringify(after[key])}`).join(', ');
 }
+
+/** The edit that changes all of some rules. */
+const ofAll = (now: Draft, ids: string[], next: (rule: Rule) => Rule): Edit => ({
+  kind: 'replaceRules',
+  rules: allRules(now)
+    .filter((rule) => ids.includes(rule.id))
+    .map(next),
+});
 
 /** Everything that can be done to the rules of a draft, and what is being edited and selected. */
 export function useRuleActions(
@@ -119,12 +127,7 @@ export function useRuleActions(
     const changeAll = async (of: Rule, next: (rule: Rule) => Rule) => {
       const ids = group(of.id);
       if (ids.length === 1) return change(of, next);
-      const refused = await send((now) => ({
-        kind: 'replaceRules',
-        rules: allRules(now)
-          .filter((r) => ids.includes(r.id))
-          .map(next),
-      }));
+      const refused = await send((now) => ofAll(now, ids, next));
       if (!refused) live.current.hooks.announce(`${ids.length} rules changed.`);
       return refused;
     };
@@ -229,29 +232,28 @@ export function useRuleActions(
         });
       },
       toggle(id) {
-        const rules = group(id).map((one) => rule(one)!);
-        const enabled = rule(id)?.enabled === false;
-        void send({
-          kind: 'replaceRules',
-          rules: rules.map((r) => ({ ...r, enabled })),
+        const ids = group(id);
+        // From what the rule is when its turn comes, so that two quick presses are two changes.
+        let enabled = false;
+        void send((now) => {
+          enabled = allRules(now).find((r) => r.id === id)?.enabled === false;
+          return ofAll(now, ids, (r) => ({ ...r, enabled }));
         }).then((refused) => {
           if (!refused) {
-            live.current.hooks.announce(
-              `${manyRules(rules.map((r) => r.id))} ${enabled ? 'enabled' : 'disabled'}.`,
-            );
+            live.current.hooks.announce(`${manyRules(ids)} ${enabled ? 'enabled' : 'disabled'}.`);
           }
         });
       },
       observe(id) {
-        const rules = group(id).map((one) => rule(one)!);
-        const observes = !rule(id)?.observeOnly;
-        void send({
-          kind: 'replaceRules',
-          rules: rules.map((r) => ({ ...r, observeOnly: observes || undefined })),
+        const ids = group(id);
+        let observes = false;
+        void send((now) => {
+          observes = !allRules(now).find((r) => r.id === id)?.observeOnly;
+          return ofAll(now, ids, (r) => ({ ...r, observeOnly: observes || undefined }));
         }).then((refused) => {
           if (!refused) {
             live.current.hooks.announce(
-              `${manyRules(rules.map((r) => r.id))} ${observes ? 'only observing' : 'deciding'}.`,
+              `${manyRules(ids)} ${observes ? 'only observing' : 'deciding'}.`,
             );
           }
         });
