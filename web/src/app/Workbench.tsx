@@ -177,7 +177,7 @@ export default function Workbench() {
   const focused = focus ? byId.get(focus) : undefined;
   const showRule = (rule: string) => {
     if (place !== 'rules') {
-      go('rules', { rule });
+      go('rules', { rule, q: '' }); // a filter might hide it
       return;
     }
     if (!byId.has(rule)) return;
