@@ -74,6 +74,10 @@ export function movingActions(
         .then(async (found) => {
           const now = bench.draft();
           if (found.version !== now.version || !allRules(now).some((one) => one.id === id)) return;
+          if (!found.complete) {
+            bench.say('Analysis limit reached: how far it can move quietly is not settled.');
+            return;
+          }
           const { first, last } = ownPlaces(now, id);
           const { highest, lowest } = quietPlaces(found);
           const to =

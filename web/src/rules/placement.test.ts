@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Draft, Placement } from '../api/types';
-import { numberOf, ownPlaces, passed, placeOf, quietPlaces } from './placement';
+import { isQuiet, numberOf, ownPlaces, passed, placeOf, quietPlaces } from './placement';
 
 const rules = (ids: string) => [...ids].map((id) => ({ id, name: id, verdict: 'drop' }));
 const draft = {
@@ -33,6 +33,15 @@ describe('placement', () => {
     expect(passed(placement, 1).map((one) => one.position)).toEqual([1]);
     expect(passed(placement, 0)).toHaveLength(2);
     expect(passed(placement, 5).map((one) => one.position)).toEqual([4]);
+  });
+
+  it('calls a place quiet only if that is proved', () => {
+    expect(isQuiet(placement, 2)).toBe(true);
+    expect(isQuiet(placement, 1)).toBe(false);
+    const open = { ...placement, complete: false };
+    expect(isQuiet(open, 2)).toBeUndefined();
+    expect(isQuiet(open, 3)).toBe(true); // where it stands
+    expect(isQuiet(open, 1)).toBe(false);
   });
 
   it('is quiet between the next two rules that cannot be passed', () => {

@@ -11,7 +11,13 @@ export function passed(placement: Placement, place: number): Blocking[] {
   return placement.blocking.filter((one) => one.position >= from && one.position < to);
 }
 
-/** The highest and the lowest place where no verdict changes. */
+/** Whether a place is proved to be quiet; nothing if the analysis limit left it open. */
+export function isQuiet(placement: Placement, place: number): boolean | undefined {
+  if (passed(placement, place).length > 0) return false;
+  return placement.complete || place === placement.place ? true : undefined;
+}
+
+/** The highest and the lowest place where no verdict is known to change. */
 export function quietPlaces(placement: Placement): { highest: number; lowest: number } {
   const above = placement.blocking.filter((one) => one.position < placement.place);
   const below = placement.blocking.filter((one) => one.position >= placement.place);

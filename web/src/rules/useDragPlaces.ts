@@ -3,8 +3,8 @@ import { useMemo } from 'react';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
 import { allRules } from '../draft/applyEdit';
-import { listed } from '../draft/findings';
-import { numberOf, passed } from './placement';
+import { listed, numbersOf } from '../draft/findings';
+import { isQuiet, numberOf, passed } from './placement';
 
 const MOST_NAMED = 4;
 
@@ -24,17 +24,15 @@ export function useDragPlaces(
     const others = allRules(draft).filter((rule) => rule.id !== dragged);
     return new Map(others.map((rule, i) => [rule.id, i]));
   }, [draft, dragged]);
-  const numbers = useMemo(
-    () => new Map(allRules(draft).map((rule, i) => [rule.id, i + 1])),
-    [draft],
-  );
+  const numbers = useMemo(() => numbersOf(draft), [draft]);
   const shown = dragged && placement ? placement : null;
 
   const markOf = (id: string): string | null => {
     const place = places.get(id);
     if (!shown || place === undefined) return null;
     const count = passed(shown, place).length;
-    return count === 0 ? 'quiet' : `${count} ${count === 1 ? 'rule' : 'rules'}`;
+    if (count === 0) return isQuiet(shown, place) ? 'quiet' : 'not settled';
+    return `${count} ${count === 1 ? 'rule' : 'rules'}`;
   };
 
   /** What the place under the pointer would change, in words. */
@@ -44,7 +42,11 @@ export function useDragPlaces(
       ? numberOf(draft, dragged, { startOf: over.id.slice('section:'.length) })
       : numberOf(draft, dragged, { [over.side]: over.id });
     const changes = passed(shown, place);
-    if (!changes.length) return 'Quiet: no verdict changes here.';
+    if (!changes.length) {
+      return isQuiet(shown, place)
+        ? 'Quiet: no verdict changes here.'
+        : 'Analysis limit reached: whether a verdict changes here is not settled.';
+    }
     const named = changes.slice(0, MOST_NAMED).map((one) => numbers.get(one.rule) ?? '?');
     const more = changes.length - named.length;
     const rules = listed(more > 0 ? [...named, `${more} more`] : named);
