@@ -88,14 +88,13 @@ final class Unfolding {
   /** Whether some of what is known of the connection would not show if nobody opened it. */
   boolean mayStayHidden() {
     return isEncrypted()
-        && IntStream.range(0, resolution.vocabularies().size())
-            .anyMatch(vocabulary -> isHidden(vocabulary, Stage.CONTENT));
+        && IntStream.range(0, resolution.vocabularies().size()).anyMatch(this::isHiddenIfSealed);
   }
 
-  private boolean isHidden(int vocabulary, Stage stage) {
+  private boolean isHiddenIfSealed(int vocabulary) {
     Coordinate coordinate = resolution.vocabularies().get(vocabulary).coordinate();
     boolean said = connection.terms().get(coordinate) != null;
-    IntSet possible = said ? possible(vocabulary, stage, true) : IntSet.of(0);
+    IntSet possible = said ? possible(vocabulary, Stage.CONTENT, true) : IntSet.of(0);
     return possible == null || possible.size() > 1;
   }
 

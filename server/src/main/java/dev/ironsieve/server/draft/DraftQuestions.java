@@ -64,15 +64,15 @@ public class DraftQuestions {
    * @param question must neither keep the analysis nor change it
    */
   public <T> T askAnalysed(long id, Function<Analysed, T> question) {
-    int revision = live.get(id).revision();
-    return ask(
-        id,
+    LiveDraft live = this.live.get(id);
+    Function<QuestionIndex.Asked, T> ofState =
         asked -> {
           LiveDraft.State state = asked.state();
           DraftState draft =
-              new DraftState(revision, state.version(), state.changes(), state.rulebase());
+              new DraftState(live.revision(), state.version(), state.changes(), state.rulebase());
           return question.apply(new Analysed(draft, asked.analysis()));
-        });
+        };
+    return pool.ask(() -> live.questions().ask(ofState));
   }
 
   /** Asks a question that needs the draft's rulebase only. */

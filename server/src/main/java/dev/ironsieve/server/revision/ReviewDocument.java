@@ -40,8 +40,8 @@ public record ReviewDocument(
     @Schema(required = true) List<TextLine> text,
     @Schema(required = true) List<Blocker> blockers) {
 
-  /** As that of a draft. */
-  ReviewDocument of(long draftVersion) {
+  /** As that of a draft, with what blocks its publish. */
+  ReviewDocument of(Long draftVersion, List<Blocker> blocking) {
     return new ReviewDocument(
         revision,
         draftVersion,
@@ -55,27 +55,14 @@ public record ReviewDocument(
         settings,
         editions,
         text,
-        blockers);
+        blocking);
   }
 
   /** With other blockers too. */
   ReviewDocument blockedBy(List<Blocker> others) {
     List<Blocker> all = new ArrayList<>(blockers);
     all.addAll(others);
-    return new ReviewDocument(
-        revision,
-        version,
-        verdicts,
-        recorded,
-        complete,
-        notCompared,
-        checks,
-        newFindings,
-        goneFindings,
-        settings,
-        editions,
-        text,
-        all);
+    return of(version, all);
   }
 
   /**

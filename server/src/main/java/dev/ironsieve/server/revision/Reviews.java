@@ -75,7 +75,7 @@ class Reviews {
             .filter(one -> !accepted.contains(one.rule() + " " + one.finding().kind()))
             .toList();
     List<ReviewDocument.Blocker> blockers = blockers(draft.rulebase(), analysis, open);
-    return compared.of(draft.version()).blockedBy(blockers);
+    return compared.of(draft.version(), blockers);
   }
 
   /**
