@@ -5,7 +5,7 @@ import { FINDING_WORDS, type FindingKind } from '../draft/findings';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 
-/** The findings that somebody accepted, with the reason. */
+/** The accepted findings of a draft, each with its reason. */
 export function AcceptedList({
   accepted,
   draft,

@@ -100,7 +100,7 @@ describe('a filter', () => {
       'changed since rev x',
       'Expected the number of a revision behind "changed since rev", found "x".',
     ],
-  ])('says what is wrong: %s', (text, fault) => {
+  ])('reports the wrong part of the filter: %s', (text, fault) => {
     expect(parseFilter(text).fault).toBe(fault);
   });
 

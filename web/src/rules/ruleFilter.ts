@@ -46,7 +46,7 @@ export const FIELDS: Record<string, { hint: string; values?: string[] }> = {
   finding: { hint: 'a kind, a severity, or any', values: FINDINGS },
   hits: { hint: '0, or at least so many; since 30d' },
   tag: { hint: 'one of its tags' },
-  owner: { hint: 'whom it belongs to' },
+  owner: { hint: 'the responsible person or team' },
   changed: { hint: 'since rev 12, or since the one in force' },
   log: { hint: LOGGING.join(', '), values: LOGGING },
   plan: { hint: 'its rate plan; none' },

@@ -3,7 +3,7 @@ package dev.ironsieve.server.accepted;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
 /**
- * A finding that the draft has, and that somebody accepted.
+ * An accepted finding of the draft.
  *
  * @param rule id of the rule
  * @param kind of the finding

@@ -1,2 +1,2 @@
-/** Findings that somebody accepted with a reason, until a rule changes or a date comes. */
+/** Accepted findings: each has a reason, and counts again when a rule changes or on a date. */
 package dev.ironsieve.server.accepted;

@@ -88,7 +88,7 @@ public class IpfixListener {
       senders.count(sender, Kind.FLOW, read.flows().size());
       senders.count(sender, Kind.FLOW_LOST, read.lost());
       if (read.unread() > 0) {
-        String fault = "Flows came before the template that says how to read them.";
+        String fault = "IPFIX: data records arrived before their template.";
         senders.count(sender, Kind.UNREAD_FLOWS, fault);
       }
     } catch (InvalidText e) {
