@@ -11,13 +11,16 @@ import dev.ironsieve.core.sets.TransportSet;
 import dev.ironsieve.core.space.Resolution;
 import java.util.List;
 
-/** Finds the objects that hold an address or a service, also through other objects. */
+/**
+ * Finds the objects of a rulebase that hold an address or a service, also through other objects.
+ * The resolution is that of the rulebase.
+ */
 public final class HoldingObjects {
   private HoldingObjects() {}
 
   /** The names of the address objects that hold all of some addresses. O(objects · ranges). */
-  public static List<String> withAddresses(Rulebase rulebase, AddressItem.Literal literal) {
-    Resolution resolution = new Resolution(rulebase);
+  public static List<String> withAddresses(
+      Rulebase rulebase, Resolution resolution, AddressItem.Literal literal) {
     AddressSet wanted = AddressSet.of(literal.range());
     return rulebase.addresses().stream()
         .map(AddressObject::name)
@@ -28,8 +31,8 @@ public final class HoldingObjects {
   }
 
   /** The names of the service objects that hold all of some services. O(objects · parts). */
-  public static List<String> withServices(Rulebase rulebase, ServiceLiteral literal) {
-    Resolution resolution = new Resolution(rulebase);
+  public static List<String> withServices(
+      Rulebase rulebase, Resolution resolution, ServiceLiteral literal) {
     TransportSet wanted = literal.set();
     return rulebase.services().stream()
         .map(ServiceObject::name)

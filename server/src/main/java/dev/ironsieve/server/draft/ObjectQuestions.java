@@ -45,14 +45,22 @@ class ObjectQuestions {
     if (!address && ServiceLiteral.looksLikeOne(value)) {
       ServiceLiteral service = ServiceLiteral.parse(value);
       return questions
-          .askRulebase(rulebase, base -> HoldingObjects.withServices(base, service))
+          .askAnalysed(
+              rulebase,
+              asked ->
+                  HoldingObjects.withServices(
+                      asked.draft().rulebase(), asked.analysis().index().resolution(), service))
           .stream()
           .map(name -> new HoldingObject(ObjectKind.SERVICE.word(), name))
           .toList();
     }
     if (address && AddressItem.parse(value) instanceof AddressItem.Literal addresses) {
       return questions
-          .askRulebase(rulebase, base -> HoldingObjects.withAddresses(base, addresses))
+          .askAnalysed(
+              rulebase,
+              asked ->
+                  HoldingObjects.withAddresses(
+                      asked.draft().rulebase(), asked.analysis().index().resolution(), addresses))
           .stream()
           .map(name -> new HoldingObject(ObjectKind.ADDRESS.word(), name))
           .toList();
