@@ -1,5 +1,10 @@
 import { whileOpen } from './questions';
 import type {
+  CheckLine,
+  Coverage,
+  ReachAnswer,
+  SuggestedChecks,
+  ZoneMatrix,
   Rule,
   FirstGateways,
   Rollout,
@@ -252,6 +257,31 @@ export const api = {
       `${draft(id)}/rules/${encodeURIComponent(rule)}/beside/${encodeURIComponent(other)}`,
       { signal },
     ),
+  /** What decides the connections of a reach question. */
+  reach: (id: number, question: string, signal?: AbortSignal) =>
+    ask<ReachAnswer>(
+      'Reach question',
+      'GET',
+      `${draft(id)}/reach?${new URLSearchParams({ question }).toString()}`,
+      { signal },
+    ),
+  zoneMatrix: (id: number, signal?: AbortSignal) =>
+    ask<ZoneMatrix>('Zone matrix', 'GET', `${draft(id)}/reach/matrix`, { signal }),
+  /** Which small mistakes in the rules the checks would notice. */
+  coverage: (id: number, signal?: AbortSignal) =>
+    ask<Coverage>('Coverage', 'GET', `${draft(id)}/checks/coverage`, { signal }),
+  /** Checks that notice every small mistake in some rules. */
+  suggestedChecks: (id: number, rules: string[]) =>
+    ask<SuggestedChecks>(
+      'Checks',
+      'GET',
+      `${draft(id)}/checks/suggested?${new URLSearchParams(rules.map((rule) => ['rule', rule])).toString()}`,
+    ),
+  /** What some lines mean that may become checks. */
+  readChecks: (id: number, lines: string[]) =>
+    ask<{ results: CheckLine[] }>('Checks', 'POST', `${draft(id)}/checks/read`, {
+      body: { lines },
+    }),
   /** The objects that hold an address or a service. */
   holdingObjects: (id: number, value: string, signal?: AbortSignal) =>
     ask<HoldingObject[]>(

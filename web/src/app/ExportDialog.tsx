@@ -3,16 +3,10 @@ import { api } from '../api/client';
 import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Modal } from '../ui/Modal';
+import { saveFile } from '../ui/saveFile';
 
-function save(name: string, content: unknown) {
-  const text = `${JSON.stringify(content, null, 2)}\n`;
-  const url = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = `${name.replace(/[^\w-]+/g, '-').toLowerCase()}.json`;
-  link.click();
-  URL.revokeObjectURL(url);
-}
+const save = (name: string, content: unknown) =>
+  saveFile(name, 'json', `${JSON.stringify(content, null, 2)}\n`);
 
 /** Writes the draft as RFC 8519, after saying what that cannot hold, or as our own document. */
 export function ExportDialog({

@@ -1,6 +1,7 @@
 import {
   Activity,
   Blocks,
+  Grid3x3,
   History,
   ListChecks,
   ListOrdered,
@@ -16,6 +17,7 @@ const PLACES = [
   { place: 'rules', word: 'Rules', Icon: ListOrdered },
   { place: 'findings', word: 'Findings', Icon: SearchAlert },
   { place: 'checks', word: 'Checks', Icon: ListChecks },
+  { place: 'reach', word: 'Reach', Icon: Grid3x3 },
   { place: 'publish', word: 'Publish', Icon: Send },
   { place: 'traffic', word: 'Traffic', Icon: Activity },
   { place: 'library', word: 'Library', Icon: Blocks },

@@ -25,6 +25,7 @@ import { flipTheme } from './theme';
 
 const Checks = lazy(() => import('../checks/ChecksPage'));
 const FindingsPage = lazy(() => import('../findings/FindingsPage'));
+const ReachPage = lazy(() => import('../reach/ReachPage'));
 const Library = lazy(() => import('../library/LibraryPage'));
 const Applications = lazy(() => import('../catalogue/CataloguePage'));
 const SignatureBench = lazy(() => import('../signatures/SignatureBench'));
@@ -218,6 +219,16 @@ export default function Workbench() {
                 onRule={showRule}
                 onProbe={(probe) => go('rules', { probe })}
               />
+            ) : place === 'reach' ? (
+              <ReachPage
+                handle={handle}
+                checks={checks}
+                numbers={numbers}
+                byId={byId}
+                mayEdit={editable}
+                onRule={showRule}
+                onProbe={(probe) => go('rules', { probe })}
+              />
             ) : place === 'library' ? (
               <Library handle={handle} mayEdit={editable} onRule={showRule} onGo={go} />
             ) : place === 'feeds' ? (
@@ -253,9 +264,10 @@ export default function Workbench() {
               />
             ) : place === 'traffic' ? (
               <Traffic
-                draft={draft}
+                handle={handle}
                 numbers={numbers}
                 byId={byId}
+                mayEdit={editable}
                 onRule={showRule}
                 onProbe={(probe) => go('rules', { probe })}
               />

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { AcceptedFinding, Edit, Rule } from '../api/types';
 import { FINDING_KINDS, FINDING_WORDS, type FindingKind } from '../draft/findings';
 import type { DraftHandle } from '../draft/useDraft';
+import AddChecks, { type NewChecks } from '../checks/AddChecks';
 import { DraftContext } from '../rules/DraftContext';
 import { MembersContext, useMembersOf } from '../rules/members';
 import { useUrlState } from '../shell/useUrlState';
@@ -45,6 +46,7 @@ export default function FindingsPage({
   const { values, set } = useUrlState('findings', ['kinds', 'by', 'at', 'accepted']);
   const [chosen, setChosen] = useState<number | null>(null);
   const [accepting, setAccepting] = useState<Cause | null>(null);
+  const [checking, setChecking] = useState<NewChecks | null>(null);
   const showAccepted = values.accepted !== '' && accepted.length > 0;
   const counts = useMemo(() => countKinds(draft), [draft]);
   const kinds = useMemo(() => {
@@ -119,6 +121,7 @@ export default function FindingsPage({
     },
     Escape: () => setChosen(null),
     a: (cause) => mayEdit && setAccepting(cause),
+    c: (cause) => mayEdit && setChecking(checksOf(cause)),
     w(cause) {
       const { witness } = cause.found[0]!.finding;
       if (witness) onProbe(witness);
@@ -260,8 +263,19 @@ export default function FindingsPage({
         </div>
         <p className="border-t border-line px-4 py-1 text-[12px] text-dim">
           <b>↓ ↑</b> next, previous · <b>1–9</b> preview a repair · <b>Enter</b> apply it, or go to
-          the rule · <b>w</b> probe the witness · <b>a</b> accept
+          the rule · <b>w</b> probe the witness · <b>a</b> accept · <b>c</b> add checks
         </p>
+        {checking && (
+          <AddChecks
+            from={checking}
+            handle={handle}
+            numbers={numbers}
+            onClose={() => {
+              setChecking(null);
+              scroller.current?.focus({ preventScroll: true });
+            }}
+          />
+        )}
         {accepting && (
           <AcceptDialog
             cause={accepting}
@@ -281,6 +295,23 @@ export default function FindingsPage({
 function toggled(kinds: ReadonlySet<FindingKind>, kind: FindingKind): FindingKind[] {
   return FINDING_KINDS.filter((one) => (one === kind ? !kinds.has(one) : kinds.has(one)));
 }
+
+/** Checks that the witnesses of a cause get the verdict of their own rule. */
+const checksOf = (cause: Cause): NewChecks => ({
+  title: 'Checks from findings',
+  rows: cause.found.flatMap(({ rule, finding }) =>
+    finding.witness
+      ? [
+          {
+            name: `${rule.name}: ${FINDING_WORDS[finding.kind]}`.slice(0, 94),
+            connection: finding.witness,
+            expected: rule.verdict,
+            group: 'Findings',
+          },
+        ]
+      : [],
+  ),
+});
 
 /** What a cause stands below, in an order that has headings. */
 function headingOf(cause: Cause, by: Order): string {

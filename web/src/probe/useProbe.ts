@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, Cancelled, Problem } from '../api/client';
 import type { ProbeAnswer } from '../api/types';
+import { faultWords } from '../ui/faultWords';
 
 const TYPING_MS = 120;
 
@@ -32,13 +33,7 @@ export function useProbe(
     return { answer: undefined, error: null };
   }
   if (query.error) {
-    const fault = query.error instanceof Problem ? query.error.body.faults?.[0] : undefined;
-    return {
-      answer: undefined,
-      error: fault
-        ? `At ${fault.path}: expected ${fault.expected}, found ${fault.found ? `"${fault.found}"` : 'nothing'}.`
-        : query.error.message,
-    };
+    return { answer: undefined, error: faultWords(query.error) };
   }
   return { answer: query.data, error: null };
 }

@@ -6,6 +6,7 @@ import { NameLiteral } from './NameLiteral';
 
 const ReplaceDialog = lazy(() => import('./ReplaceDialog'));
 const PairDialog = lazy(() => import('./PairDialog'));
+const RuleChecks = lazy(() => import('../checks/RuleChecks'));
 const PlaceDialog = lazy(() => import('./PlaceDialog'));
 
 /** A dialog about rules of the list. */
@@ -13,6 +14,7 @@ export type RuleDialog =
   | { kind: 'name'; rule: Rule; chip: Chip }
   | { kind: 'place'; rule: Rule }
   | { kind: 'replace'; rules: Rule[] }
+  | { kind: 'checks'; rules: string[] }
   | { kind: 'pair'; pair: [string, string] };
 
 /** The dialog that is open. */
@@ -51,6 +53,18 @@ export function RuleDialogs({
       return (
         <Suspense>
           <ReplaceDialog rules={dialog.rules} handle={handle} onClose={onClose} />
+        </Suspense>
+      );
+    case 'checks':
+      return (
+        <Suspense>
+          <RuleChecks
+            rules={dialog.rules}
+            handle={handle}
+            numbers={numbers}
+            byId={byId}
+            onClose={onClose}
+          />
         </Suspense>
       );
     case 'pair':

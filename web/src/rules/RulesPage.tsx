@@ -134,6 +134,7 @@ export function RulesPage({
     nameLiteral: (rule, chip) => setDialog({ kind: 'name', rule, chip }),
     placeIt: (rule) => setDialog({ kind: 'place', rule }),
     replaceChip: (rules) => setDialog({ kind: 'replace', rules }),
+    addChecks: (rules) => setDialog({ kind: 'checks', rules }),
     sideBySide: (rule, other) => setDialog({ kind: 'pair', pair: [rule, other] }),
     scrollTo,
     focusGrid,

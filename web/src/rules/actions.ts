@@ -46,6 +46,8 @@ export interface RuleActions {
   placeIt(rule: Rule): void;
   /** Opens the dialog that replaces, removes or adds a chip in all selected rules. */
   replaceChip(rule: Rule): void;
+  /** Offers the checks that notice every mistake in the selected rules. */
+  addChecks(rule: Rule): void;
   /** Shows the two selected rules side by side. */
   sideBySide(rule: Rule): void;
   /** Goes to the next or previous rule that is shown and has a finding that is no note. */

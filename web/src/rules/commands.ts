@@ -117,6 +117,12 @@ const MENU_COMMANDS: MenuCommand[] = [
     group: 'rule',
   },
   {
+    words: () => 'Checks for it…',
+    keys: ['k'],
+    run: (rule, actions) => actions.addChecks(rule),
+    group: 'rule',
+  },
+  {
     words: () => 'Copy as text',
     keys: ['Ctrl+C'],
     run: (rule, actions) => actions.copy(rule.id),

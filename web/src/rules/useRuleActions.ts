@@ -70,6 +70,7 @@ export function useRuleActions(
     nameLiteral(rule: Rule, chip: Chip): void;
     placeIt(rule: Rule): void;
     replaceChip(rules: Rule[]): void;
+    addChecks(rules: string[]): void;
     sideBySide(rule: string, other: string): void;
     scrollTo(id: string): void;
     focusGrid(): void;
@@ -281,6 +282,7 @@ export function useRuleActions(
         const ids = new Set(group(r.id));
         live.current.hooks.replaceChip(allRules(draft()).filter((one) => ids.has(one.id)));
       },
+      addChecks: (r) => live.current.hooks.addChecks(group(r.id)),
       sideBySide(r) {
         const ids = selected(r.id);
         const { hooks } = live.current;

@@ -3,6 +3,7 @@ export const PLACES = [
   'rules',
   'findings',
   'checks',
+  'reach',
   'publish',
   'traffic',
   'library',

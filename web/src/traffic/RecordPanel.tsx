@@ -19,6 +19,7 @@ export function RecordPanel({
   onRule,
   onThen,
   onProbe,
+  onKeep,
   onOnly,
 }: {
   row: LogRow;
@@ -31,6 +32,8 @@ export function RecordPanel({
   /** Shows the rule as it was in the revision that decided. */
   onThen(revision: number, rule: string): void;
   onProbe(line: string): void;
+  /** Keeps the connection as a check; not for those who only view. */
+  onKeep?(): void;
   /** Filters by the rule that decided. */
   onOnly(): void;
 }) {
@@ -87,6 +90,11 @@ export function RecordPanel({
         <Button small onClick={() => onProbe(row.connection)}>
           Probe it on the draft <kbd className="font-sans text-dim">p</kbd>
         </Button>
+        {onKeep && (
+          <Button small onClick={onKeep}>
+            Keep as check… <kbd className="font-sans text-dim">k</kbd>
+          </Button>
+        )}
         <Button small onClick={onOnly}>
           Only this rule <kbd className="font-sans text-dim">r</kbd>
         </Button>

@@ -3,8 +3,10 @@ import { DropdownMenu } from 'radix-ui';
 import { Columns3 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { api } from '../api/client';
-import type { Draft, LogRow, Rule } from '../api/types';
+import type { LogRow, Rule } from '../api/types';
+import AddChecks, { type NewChecks } from '../checks/AddChecks';
 import { allRules } from '../draft/applyEdit';
+import type { DraftHandle } from '../draft/useDraft';
 import { DEFAULT_RULE, useHits } from '../draft/useHits';
 import { useUrlState } from '../shell/useUrlState';
 import { Button } from '../ui/Button';
@@ -26,23 +28,27 @@ const PAGE = 100;
 
 /** What the gateways decided: the fall of the last day, and the log with its filter. */
 export default function TrafficPage({
-  draft,
+  handle,
   numbers,
   byId,
+  mayEdit,
   onRule,
   onProbe,
 }: {
-  draft: Draft;
+  handle: DraftHandle;
   numbers: Map<string, number>;
   byId: Map<string, Rule>;
+  mayEdit: boolean;
   onRule(id: string): void;
   onProbe(line: string): void;
 }) {
+  const draft = handle.draft!;
   const { values, set, step } = useUrlState('traffic', ['q', 'record']);
   const [held, setHeld] = useState(false);
   const [senders, setSenders] = useState(false);
   const [columns, setColumns] = useState(shownColumns);
   const [pages, setPages] = useState(1);
+  const [keeping, setKeeping] = useState<NewChecks | null>(null);
   const hits = useHits(draft.id);
   const rules = useMemo(() => allRules(draft), [draft]);
   const fall = useMemo(() => (hits ? fallOf(rules, hits, MOST_STEPS) : null), [rules, hits]);
@@ -75,6 +81,18 @@ export default function TrafficPage({
     return rule && { number: numbers.get(rule.id)!, name: rule.name };
   };
   const navigate = useNavigate();
+  const keep = (row: LogRow) =>
+    setKeeping({
+      title: 'Keep as check',
+      rows: [
+        {
+          name: `${row.person ?? row.from} to ${row.to} ${row.service}`.slice(0, 100),
+          connection: row.connection,
+          expected: row.verdict,
+          group: 'Recorded',
+        },
+      ],
+    });
   const then = (revision: number, rule: string) =>
     void navigate(`/rulebases/${draft.id}/revisions/${revision}?rule=${encodeURIComponent(rule)}`);
   const keys: Record<string, (row: LogRow) => void> = {
@@ -82,6 +100,7 @@ export default function TrafficPage({
     p: (row) => onProbe(row.connection),
     t: (row) => row.rule && then(row.revision, row.rule),
     r: (row) => byRule(row.rule ?? null),
+    k: (row) => mayEdit && keep(row),
     ' ': () => setHeld(!held),
   };
   const chosen = asked?.rule === undefined ? null : (ruleId ?? null);
@@ -205,6 +224,7 @@ export default function TrafficPage({
             onRule={onRule}
             onThen={then}
             onProbe={onProbe}
+            onKeep={mayEdit ? () => keep(shown) : undefined}
             onOnly={() => byRule(shown.rule ?? null)}
           />
         )}
@@ -232,6 +252,14 @@ export default function TrafficPage({
         </div>
       </section>
       {senders && state && <Senders state={state} onClose={() => setSenders(false)} />}
+      {keeping && (
+        <AddChecks
+          from={keeping}
+          handle={handle}
+          numbers={numbers}
+          onClose={() => setKeeping(null)}
+        />
+      )}
     </div>
   );
 }

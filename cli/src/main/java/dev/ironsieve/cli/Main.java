@@ -17,6 +17,7 @@ import picocli.CommandLine.Command;
     subcommands = {
       Check.class,
       Probe.class,
+      Reach.class,
       Diff.class,
       Recognise.class,
       Convert.class,

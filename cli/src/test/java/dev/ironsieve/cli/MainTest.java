@@ -280,6 +280,39 @@ class MainTest {
   }
 
   @Test
+  void reachTellsWhichRuleDecidesWhichPart(@TempDir Path folder) throws IOException {
+    Path file = folder.resolve("rules.json");
+    Files.writeString(
+        file,
+        """
+        {"ironSieve": 1, "name": "n",
+          "zones": [{"name": "quay", "members": ["10.1.0.0/16"]}, {"name": "store"}],
+          "sections": [{"name": "s", "rules": [
+          {"name": "no mail", "verdict": "drop", "services": {"items": ["tcp/25"]}},
+          {"name": "tcp", "verdict": "allow", "fromZones": {"items": ["quay"]},
+            "services": {"items": ["tcp"]}}]}]}
+        """);
+    Ran ran = run("reach", file.toString(), "who", "can", "reach", "store", "from", "quay");
+    assertThat(ran.err()).isEmpty();
+    assertThat(ran.code()).isZero();
+    assertThat(ran.out())
+        .contains("drop by rule 1 \"no mail\": service tcp/25, for example ")
+        .contains("allow by rule 2 \"tcp\": service tcp/0-24, tcp/26-65535, for example ")
+        .contains("drop by the default rule: service ");
+    Ran csv = run("reach", "--format", "csv", file.toString(), "from quay to store service tcp/25");
+    assertThat(csv.out())
+        .startsWith("verdict,rule,name,part,except,witness\ndrop,1,\"no mail\",\"\",,\"from ")
+        .hasLineCount(2);
+    Ran json =
+        run("reach", "--format", "json", file.toString(), "from quay to store service tcp/25");
+    assertThat(new ObjectMapper().readTree(json.out()).path(0).path("verdict").asText())
+        .isEqualTo("drop");
+    Ran wrong = run("reach", file.toString(), "who can reach nothing");
+    assertThat(wrong.code()).isEqualTo(2);
+    assertThat(wrong.err()).contains("question: at character 15: expected a zone");
+  }
+
+  @Test
   void aWrongLineOrFileIsExplainedAndExitsWithTwo(@TempDir Path folder) throws IOException {
     Ran line = run("probe", QUAY, "from 10.4.7.999");
     assertThat(line.code()).isEqualTo(2);
@@ -312,7 +345,8 @@ class MainTest {
   void theManualPagesAreThoseOfTheCommands(@TempDir Path folder) throws IOException {
     assertThat(run("manual", folder.toString()).code()).isZero();
     Path docs = Path.of("../docs/man");
-    for (String name : new String[] {"", "-check", "-probe", "-diff", "-convert", "-help"}) {
+    for (String name :
+        new String[] {"", "-check", "-probe", "-reach", "-diff", "-convert", "-help"}) {
       String file = "iron-sieve" + name + ".1";
       assertThat(folder.resolve(file)).hasSameTextualContentAs(docs.resolve(file));
     }

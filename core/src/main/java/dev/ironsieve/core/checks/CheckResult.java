@@ -1,5 +1,7 @@
 package dev.ironsieve.core.checks;
 
+import dev.ironsieve.core.cover.Budget;
+import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.difference.Difference;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.matcher.PossibleDecisions;
@@ -10,10 +12,14 @@ import dev.ironsieve.core.model.Defaults;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.reach.ReachTable;
+import dev.ironsieve.core.reach.VerdictSearch;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.InvalidText;
+import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.text.ConnectionLine;
+import dev.ironsieve.core.text.ReachLine;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -72,6 +78,10 @@ public record CheckResult(
     List<CheckResult> out = new ArrayList<>();
     for (SavedCheck check : rulebase.checks()) {
       try {
+        if (check.isSet()) {
+          out.add(ofSet(check, rulebase, index));
+          continue;
+        }
         Connection connection =
             ConnectionLine.parse(check.connection(), rulebase, index.resolution());
         CheckResult result = of(check, matcher.possible(connection, STEPS), matcher, connection);
@@ -82,6 +92,32 @@ public record CheckResult(
       }
     }
     return out;
+  }
+
+  /** Of a check whose connections all have to be let through, or all be refused. */
+  private static CheckResult ofSet(SavedCheck check, Rulebase rulebase, RuleIndex index) {
+    Rule question = ReachLine.parse(check.question(), rulebase);
+    RuleIndex asked = index;
+    List<Box> region;
+    try {
+      region = ReachTable.regionOf(asked, question);
+    } catch (IllegalStateException e) { // no room left to tell it apart
+      asked = new RuleIndex(rulebase);
+      region = ReachTable.regionOf(asked, question);
+    }
+    boolean refusing = !check.expected().letsThrough();
+    return switch (VerdictSearch.find(asked, region, refusing, new Budget(STEPS))) {
+      case Outcome.Covered none ->
+          new CheckResult(check, check.expected(), null, true, null, null, null);
+      case Outcome.Exhausted exhausted ->
+          new CheckResult(check, check.expected(), null, false, null, null, null);
+      case Outcome.Uncovered found -> {
+        int decides = asked.first(found.point());
+        Connection counterexample = asked.space().connection(found.point());
+        Rule rule = decides == RuleIndex.NONE ? null : asked.rule(decides);
+        yield of(check, rule, true, counterexample);
+      }
+    };
   }
 
   private static CheckResult of(

@@ -6,6 +6,7 @@ import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 
 /**
  * The mutants of a rulebase that a set of checks kills, and those that it misses.
@@ -43,7 +44,17 @@ public record Coverage(
    * @param steps comparisons of boxes that one search may take
    */
   public static Coverage of(RuleIndex index, List<Check> checks, long steps) {
-    Mutants mutants = new Mutants(index, steps);
+    return of(index, checks, steps, null);
+  }
+
+  /**
+   * The mutants of some rules that the checks kill.
+   *
+   * @param steps comparisons of boxes that one search may take
+   * @param rules ids of the rules; null for all
+   */
+  public static Coverage of(RuleIndex index, List<Check> checks, long steps, Set<String> rules) {
+    Mutants mutants = new Mutants(index, steps, rules);
     boolean[] shown = new boolean[mutants.size()];
     List<Check> failing = new ArrayList<>();
     List<Check> vague = new ArrayList<>();

@@ -9,7 +9,10 @@ import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import java.util.SplittableRandom;
 
 /** The mutants of a rulebase: which there are, and which connections show that one was made. */
@@ -22,18 +25,21 @@ final class Mutants {
   private final List<Mutant> all = new ArrayList<>();
   private final List<Integer> handles = new ArrayList<>(); // by mutant
   private final List<List<Box>> regions = new ArrayList<>(); // by mutant: where it could show
+  private final Set<Integer> notTold = new HashSet<>(); // mutants whose region is not known
   private final int[] firstOf; // by position; one more for the end
 
   /**
    * @param steps of work that one search may take
+   * @param rules ids of the rules in which a mistake may be made; null for all
    */
-  Mutants(RuleIndex index, long steps) {
+  Mutants(RuleIndex index, long steps, Set<String> rules) {
     this.index = index;
     this.steps = steps;
     firstOf = new int[index.size() + 1];
     for (int position = 0; position < index.size(); position++) {
       firstOf[position] = all.size();
-      if (index.rule(index.handleAt(position)).isInForce()) {
+      Rule rule = index.rule(index.handleAt(position));
+      if (rule.isInForce() && (rules == null || rules.contains(rule.id()))) {
         addAll(position);
       }
     }
@@ -43,19 +49,22 @@ final class Mutants {
   private void addAll(int position) {
     int handle = index.handleAt(position);
     Rule rule = index.rule(handle);
-    List<Box> region = index.region(handle);
-    add(new Mutant.OtherVerdict(rule.id()), handle, region);
-    add(new Mutant.Disabled(rule.id()), handle, region);
+    List<Box> own = index.region(handle);
+    add(new Mutant.OtherVerdict(rule.id()), handle, own);
+    add(new Mutant.Disabled(rule.id()), handle, own);
     int next = next(position);
     if (next != RuleIndex.NONE && index.verdict(next) != rule.verdict()) {
-      List<Box> shared = Box.shared(region, index.region(next));
+      List<Box> shared = Box.shared(own, index.region(next));
       add(new Mutant.Swapped(rule.id(), index.rule(next).id()), handle, shared);
     }
     for (Mutant.DroppedCriterion part : Mutant.DroppedCriterion.values()) {
       if (part.isAskedBy(rule)) {
         Rule wider = part.leftOut(rule);
-        List<Box> all = index.space().region(index.resolution().match(wider)).orElseThrow();
-        add(new Mutant.Widened(rule.id(), part), handle, all);
+        Optional<List<Box>> region = index.space().region(index.resolution().match(wider));
+        if (region.isEmpty()) {
+          notTold.add(all.size()); // the index has no room to tell it apart
+        }
+        add(new Mutant.Widened(rule.id(), part), handle, region.orElse(List.of()));
       }
     }
   }
@@ -119,6 +128,9 @@ final class Mutants {
 
   /** A point that the mutant gives another verdict; or that there is none, or it is not known. */
   Outcome witness(int number) {
+    if (notTold.contains(number)) {
+      return new Outcome.Exhausted();
+    }
     List<Box> region = regions.get(number);
     SplittableRandom random = new SplittableRandom(number);
     for (int i = 0; i < TRIES && !region.isEmpty(); i++) {

@@ -5,6 +5,7 @@ import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 
 /**
  * Connections that touch every rule and every corner: among them is one that would get another
@@ -32,7 +33,17 @@ public record TestPoints(
    * @param steps comparisons of boxes that one search may take
    */
   public static TestPoints of(RuleIndex index, long steps) {
-    Mutants mutants = new Mutants(index, steps);
+    return of(index, steps, null);
+  }
+
+  /**
+   * The points for some rules of a rulebase.
+   *
+   * @param steps comparisons of boxes that one search may take
+   * @param rules ids of the rules whose mistakes have to show; null for all
+   */
+  public static TestPoints of(RuleIndex index, long steps, Set<String> rules) {
+    Mutants mutants = new Mutants(index, steps, rules);
     List<Mutant> harmless = new ArrayList<>();
     List<Mutant> undecided = new ArrayList<>();
     List<int[]> points = new ArrayList<>();

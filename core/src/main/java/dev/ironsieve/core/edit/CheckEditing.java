@@ -4,15 +4,17 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Connection.Endpoint;
 import dev.ironsieve.core.model.InvalidModel;
 import dev.ironsieve.core.model.Names;
+import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.SavedCheck;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.core.text.ConnectionLine;
+import dev.ironsieve.core.text.ReachLine;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 
-/** Creates, changes and deletes saved checks, and renames zones in them. */
+/** Creates, changes and deletes saved checks, and renames in them what they name. */
 final class CheckEditing {
   private CheckEditing() {}
 
@@ -20,7 +22,7 @@ final class CheckEditing {
     SavedCheck given = put.check();
     SavedCheck check;
     try {
-      check = given.of(ConnectionLine.format(ConnectionLine.parse(given.connection(), before)));
+      check = normalised(given, before);
     } catch (InvalidText e) {
       throw new InvalidModel(
           "check \"" + given.name() + "\": connection, character " + (e.offset() + 1),
@@ -35,6 +37,18 @@ final class CheckEditing {
       checks.add(place(checks, put.before()), check);
     }
     return before.withChecks(checks);
+  }
+
+  /** The check with its connection, or its set, as the product writes it. */
+  private static SavedCheck normalised(SavedCheck given, Rulebase before) {
+    if (!given.isSet()) {
+      return given.of(ConnectionLine.format(ConnectionLine.parse(given.connection(), before)));
+    }
+    try {
+      return given.ofSet(ReachLine.format(ReachLine.parse(given.question(), before)));
+    } catch (InvalidText e) {
+      throw e.shifted(given.connection().length() - given.question().length());
+    }
   }
 
   /** The place above the check of that name; the end if it is gone. */
@@ -54,13 +68,32 @@ final class CheckEditing {
     return before.withChecks(checks);
   }
 
-  /** After a zone was renamed; checks that no longer read stay as they are. */
-  static Rulebase renamingZones(Rulebase before, Rulebase after, UnaryOperator<String> rename) {
+  /**
+   * After something was renamed, the checks with its new name; those that no longer read stay.
+   *
+   * @param zones renames zones in connection lines, which name no other objects
+   * @param rules renames it in the match of a rule, and so in a set of connections
+   */
+  static Rulebase renaming(
+      Rulebase before, Rulebase after, UnaryOperator<String> zones, UnaryOperator<Rule> rules) {
     if (before.checks().isEmpty()) {
       return after;
     }
     return after.withChecks(
-        before.checks().stream().map(check -> renamed(check, before, rename)).toList());
+        before.checks().stream()
+            .map(
+                check ->
+                    check.isSet() ? renamed(check, rules, before) : renamed(check, before, zones))
+            .toList());
+  }
+
+  private static SavedCheck renamed(SavedCheck check, UnaryOperator<Rule> rename, Rulebase before) {
+    try {
+      Rule question = ReachLine.parse(check.question(), before);
+      return check.ofSet(ReachLine.format(rename.apply(question)));
+    } catch (InvalidText e) {
+      return check;
+    }
   }
 
   private static SavedCheck renamed(

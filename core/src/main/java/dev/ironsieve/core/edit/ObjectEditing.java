@@ -31,23 +31,21 @@ final class ObjectEditing {
     List<Zone> zones =
         placed(ObjectKind.ZONE.word(), before.zones(), Zone::name, put.zone(), put.replaces());
     UnaryOperator<String> rename = renaming(put.replaces(), put.zone().name());
+    UnaryOperator<Rule> inRule =
+        rule ->
+            rule.matching(
+                rule.fromZones().map(rename),
+                rule.fromAddresses(),
+                rule.toZones().map(rename),
+                rule.toAddresses(),
+                rule.services());
     Rulebase after =
         before.with(
             zones,
             before.addresses(),
             before.services(),
-            inRules(
-                before,
-                rule ->
-                    rule.matching(
-                        rule.fromZones().map(rename),
-                        rule.fromAddresses(),
-                        rule.toZones().map(rename),
-                        rule.toAddresses(),
-                        rule.services()),
-                put.replaces(),
-                put.zone().name()));
-    return CheckEditing.renamingZones(before, after, rename);
+            inRules(before, inRule, put.replaces(), put.zone().name()));
+    return CheckEditing.renaming(before, after, rename, inRule);
   }
 
   static Rulebase put(Rulebase before, Edit.PutAddress put) {
@@ -70,21 +68,21 @@ final class ObjectEditing {
                     new AddressObject(
                         o.name(), o.members().stream().map(rename).toList(), o.note()))
             .toList();
-    return before.with(
-        before.zones(),
-        addresses,
-        before.services(),
-        inRules(
-            before,
-            rule ->
-                rule.matching(
-                    rule.fromZones(),
-                    rule.fromAddresses().map(rename),
-                    rule.toZones(),
-                    rule.toAddresses().map(rename),
-                    rule.services()),
-            put.replaces(),
-            put.address().name()));
+    UnaryOperator<Rule> inRule =
+        rule ->
+            rule.matching(
+                rule.fromZones(),
+                rule.fromAddresses().map(rename),
+                rule.toZones(),
+                rule.toAddresses().map(rename),
+                rule.services());
+    Rulebase after =
+        before.with(
+            before.zones(),
+            addresses,
+            before.services(),
+            inRules(before, inRule, put.replaces(), put.address().name()));
+    return CheckEditing.renaming(before, after, UnaryOperator.identity(), inRule);
   }
 
   static Rulebase put(Rulebase before, Edit.PutService put) {
@@ -107,21 +105,21 @@ final class ObjectEditing {
                     new ServiceObject(
                         o.name(), o.members().stream().map(rename).toList(), o.note()))
             .toList();
-    return before.with(
-        before.zones(),
-        before.addresses(),
-        services,
-        inRules(
-            before,
-            rule ->
-                rule.matching(
-                    rule.fromZones(),
-                    rule.fromAddresses(),
-                    rule.toZones(),
-                    rule.toAddresses(),
-                    rule.services().map(rename)),
-            put.replaces(),
-            put.service().name()));
+    UnaryOperator<Rule> inRule =
+        rule ->
+            rule.matching(
+                rule.fromZones(),
+                rule.fromAddresses(),
+                rule.toZones(),
+                rule.toAddresses(),
+                rule.services().map(rename));
+    Rulebase after =
+        before.with(
+            before.zones(),
+            before.addresses(),
+            services,
+            inRules(before, inRule, put.replaces(), put.service().name()));
+    return CheckEditing.renaming(before, after, UnaryOperator.identity(), inRule);
   }
 
   static Rulebase put(Rulebase before, Edit.PutTerms put) {
@@ -133,18 +131,17 @@ final class ObjectEditing {
     objects.addAll(
         placed(
             kind.word(), before.termObjects(kind), TermObject::name, put.object(), put.replaces()));
-    return before.withTermObjects(
-        objects,
-        inRules(
-            before,
-            rule -> {
-              Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
-              terms.putAll(rule.terms());
-              terms.computeIfPresent(kind.coordinate(), (c, asked) -> asked.map(rename));
-              return rule.asking(terms);
-            },
-            put.replaces(),
-            put.object().name()));
+    UnaryOperator<Rule> inRule =
+        rule -> {
+          Map<Coordinate, Criterion<String>> terms = new EnumMap<>(Coordinate.class);
+          terms.putAll(rule.terms());
+          terms.computeIfPresent(kind.coordinate(), (c, asked) -> asked.map(rename));
+          return rule.asking(terms);
+        };
+    Rulebase after =
+        before.withTermObjects(
+            objects, inRules(before, inRule, put.replaces(), put.object().name()));
+    return CheckEditing.renaming(before, after, UnaryOperator.identity(), inRule);
   }
 
   static Rulebase put(Rulebase before, Edit.PutRatePlan put) {

@@ -22,11 +22,22 @@ public record Ownership(String owner, String ticket, List<String> tags) {
   public Ownership {
     owner = text("owner", owner);
     ticket = text("ticket", ticket);
-    tags = List.copyOf(new LinkedHashSet<>(tags.stream().map(Ownership::tag).toList()));
+    tags = tags(tags);
+  }
+
+  /**
+   * Tags, each once, without blanks around them.
+   *
+   * @throws InvalidModel if there are too many, or one is no tag
+   */
+  static List<String> tags(List<String> given) {
+    List<String> tags =
+        List.copyOf(new LinkedHashSet<>(given.stream().map(Ownership::tag).toList()));
     if (tags.size() > MAX_TAGS) {
       throw new InvalidModel("tags", "at most " + MAX_TAGS, tags.size() + "");
     }
     Names.unique("tag", tags);
+    return tags;
   }
 
   private static String text(String what, String text) {

@@ -40,12 +40,7 @@ public final class ReachQuestion {
    *     to be made anew first
    */
   public static ReachAnswer ask(RuleIndex index, Rule pattern, int axis, long steps) {
-    List<Box> region =
-        index
-            .space()
-            .region(index.resolution().match(pattern))
-            .orElseThrow(() -> new IllegalStateException("no room to tell the question apart"));
-    return new ReachQuestion(index, axis, steps).answer(region);
+    return new ReachQuestion(index, axis, steps).answer(ReachTable.regionOf(index, pattern));
   }
 
   private ReachAnswer answer(List<Box> region) {
@@ -59,23 +54,10 @@ public final class ReachQuestion {
       IntSet codes = IntSet.EMPTY;
       int[] witness = null;
       for (Box box : shared) {
-        IntSet left = box.side(axis);
-        while (!left.isEmpty()) {
-          Outcome outcome =
-              CoverSearch.search(
-                  List.of(box.with(axis, left)),
-                  point -> otherThan(handle, point),
-                  index::region,
-                  budget);
-          if (!(outcome instanceof Outcome.Uncovered found)) {
-            complete &= outcome instanceof Outcome.Covered;
-            break;
-          }
-          witness = witness == null ? found.point() : witness;
-          IntSet alike = alike(handle, found.point(), left);
-          codes = codes.union(alike);
-          left = left.minus(alike);
-        }
+        Values values = values(index, handle, box, axis, IntSet.EMPTY, budget);
+        witness = witness == null ? values.witness : witness;
+        codes = codes.union(values.codes);
+        complete &= values.complete;
       }
       if (witness != null) {
         deciders.add(
@@ -89,13 +71,45 @@ public final class ReachQuestion {
     return new ReachAnswer(deciders, complete);
   }
 
-  private int otherThan(int handle, int[] point) {
-    int first = index.first(point);
-    return first == handle ? CoverSearch.Holder.NOBODY : first;
+  /**
+   * The codes of an axis for which a rule decides some point of a box.
+   *
+   * @param witness a point that it decides; null if there is none
+   * @param complete whether these are all; if not, the budget ran out
+   */
+  record Values(IntSet codes, int[] witness, boolean complete) {}
+
+  /**
+   * The values on an axis for which a rule decides some point of a box.
+   *
+   * @param handle of the rule, or that of the default rule; the box is in its region
+   * @param known codes that are not asked about
+   */
+  static Values values(
+      RuleIndex index, int handle, Box box, int axis, IntSet known, Budget budget) {
+    IntSet codes = IntSet.EMPTY;
+    int[] witness = null;
+    IntSet left = box.side(axis).minus(known);
+    while (!left.isEmpty()) {
+      Outcome outcome =
+          CoverSearch.search(
+              List.of(box.with(axis, left)),
+              point -> ReachTable.otherThan(index, handle, point),
+              index::region,
+              budget);
+      if (!(outcome instanceof Outcome.Uncovered found)) {
+        return new Values(codes, witness, outcome instanceof Outcome.Covered);
+      }
+      witness = witness == null ? found.point() : witness;
+      IntSet alike = alike(index, handle, found.point(), axis, left);
+      codes = codes.union(alike);
+      left = left.minus(alike);
+    }
+    return new Values(codes, witness, true);
   }
 
   /** The codes among {@code left} with which the point is still decided by the rule. */
-  private IntSet alike(int handle, int[] point, IntSet left) {
+  private static IntSet alike(RuleIndex index, int handle, int[] point, int axis, IntSet left) {
     IntSet[] sides = new IntSet[point.length];
     for (int i = 0; i < point.length; i++) {
       sides[i] = i == axis ? left : index.space().classOf(i, point[i]);

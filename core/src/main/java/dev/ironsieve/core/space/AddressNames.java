@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 
 /** Looks up address objects, and the sets of addresses of feeds, by name. */
@@ -20,6 +21,7 @@ final class AddressNames extends ObjectNames<AddressItem, AddressSet> {
   private final List<AddressObject> objects;
   private final List<Feed> feeds;
   private final Map<String, AddressSet> fed; // by key
+  private volatile Map<AddressSet, String> named; // null until it is needed
   private final Map<String, AddressSet> resolved = new ConcurrentHashMap<>(); // objects, by key
 
   /**
@@ -65,6 +67,29 @@ final class AddressNames extends ObjectNames<AddressItem, AddressSet> {
   boolean has(String name) {
     String key = Names.key(name);
     return fed.containsKey(key) || members(key) != null;
+  }
+
+  /**
+   * The name of the object, or of the set of a feed, that is just these addresses; empty if there
+   * is none. O(objects) the first time.
+   */
+  Optional<String> nameOf(AddressSet addresses) {
+    Map<AddressSet, String> known = named;
+    if (known == null) {
+      known = new HashMap<>();
+      for (Feed feed : feeds) {
+        for (FeedSet set : feed.sets()) {
+          if (set instanceof FeedSet.Addresses list) {
+            known.putIfAbsent(list.addresses(), list.name());
+          }
+        }
+      }
+      for (AddressObject object : objects) {
+        known.put(resolved(Names.key(object.name())), object.name());
+      }
+      named = known; // Two threads may make the same; that is all.
+    }
+    return Optional.ofNullable(known.get(addresses));
   }
 
   /** The addresses that a criterion stands for. */

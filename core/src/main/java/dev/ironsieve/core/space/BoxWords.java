@@ -32,17 +32,46 @@ final class BoxWords {
 
   /** A set of codes of one axis in words, with a count where there are many. */
   String words(int axis, IntSet codes) {
+    return name(axis) + " " + values(axis, codes);
+  }
+
+  /** The word for an axis. */
+  String name(int axis) {
     return switch (axis) {
-      case Space.FROM -> joined("from ", space.from.words(codes));
-      case Space.TO -> joined("to ", space.to.words(codes));
-      case Space.SERVICE ->
-          joined("service ", ServiceLiteral.covering(space.services.values(codes)));
-      case Space.SOURCE_PORT -> joined("from port ", ports(space.sourcePorts.values(codes)));
+      case Space.FROM -> "from";
+      case Space.TO -> "to";
+      case Space.SERVICE -> "service";
+      case Space.SOURCE_PORT -> "from port";
+      default -> space.resolution.vocabularies().get(axis - Space.TERMS).coordinate().word();
+    };
+  }
+
+  /** The same without the word for the axis. */
+  String values(int axis, IntSet codes) {
+    return values(axis, codes, true);
+  }
+
+  /**
+   * The same as a part of other codes.
+   *
+   * @param within where all of these are in one zone, that is not named
+   */
+  String values(int axis, IntSet codes, IntSet within) {
+    boolean end = axis == Space.FROM || axis == Space.TO;
+    EndpointAxis line = axis == Space.FROM ? space.from : space.to;
+    return values(axis, codes, !end || line.zonesOf(within).size() > 1);
+  }
+
+  private String values(int axis, IntSet codes, boolean withZones) {
+    return switch (axis) {
+      case Space.FROM -> joined(space.from.words(codes, withZones));
+      case Space.TO -> joined(space.to.words(codes, withZones));
+      case Space.SERVICE -> joined(ServiceLiteral.covering(space.services.values(codes)));
+      case Space.SOURCE_PORT -> joined(ports(space.sourcePorts.values(codes)));
       default -> {
         Vocabulary vocabulary = space.resolution.vocabularies().get(axis - Space.TERMS);
         SymbolAxis symbols = space.terms[axis - Space.TERMS];
         yield joined(
-            vocabulary.coordinate().word() + " ",
             symbols.values(codes).limit(MOST_WORDS).mapToObj(vocabulary.values()::get).toList(),
             symbols.size(codes));
       }
@@ -58,12 +87,12 @@ final class BoxWords {
     return out;
   }
 
-  private static String joined(String before, List<String> values) {
-    return joined(before, values.subList(0, Math.min(MOST_WORDS, values.size())), values.size());
+  private static String joined(List<String> values) {
+    return joined(values.subList(0, Math.min(MOST_WORDS, values.size())), values.size());
   }
 
-  private static String joined(String before, List<String> shown, int all) {
+  private static String joined(List<String> shown, int all) {
     int more = all - shown.size();
-    return before + String.join(", ", shown) + (more > 0 ? " and " + more + " more" : "");
+    return String.join(", ", shown) + (more > 0 ? " and " + more + " more" : "");
   }
 }

@@ -338,20 +338,55 @@ final class EndpointAxis extends Axis {
   }
 
   /**
-   * The endpoints of a set of codes in words: ranges with their zones, or whole zones; O(zones +
-   * classes of the set).
+   * The endpoints of a set of codes in words: whole zones, address objects that are just that, or
+   * ranges, with their zones; O(zones + classes of the set).
+   *
+   * @param withZones whether the zone of an address is named
    */
-  List<String> words(IntSet codes) {
+  List<String> words(IntSet codes, boolean withZones) {
     List<String> out = new ArrayList<>();
+    for (int zone = 0; zone < slices[0].length; zone++) {
+      addWords(out, zone, codes, withZones);
+    }
+    return out;
+  }
+
+  private void addWords(List<String> out, int zone, IntSet codes, boolean withZones) {
+    String name = resolution.zoneNames().get(zone);
+    List<Family> whole = new ArrayList<>();
+    List<AddressRange> ranges = new ArrayList<>();
+    int families = 0;
     for (Slice[] ofFamily : slices) {
-      for (Slice slice : ofFamily) {
-        String name = resolution.zoneNames().get(zone(slice));
-        if (!name.isEmpty() && slice.runs() > 0 && codes.containsAll(codes(slice))) {
-          out.add(name + " (" + slice.family.word() + ")");
-          continue;
-        }
-        for (AddressRange range : ranges(slice, codes)) {
-          out.add(name.isEmpty() ? range.toString() : range + " in " + name);
+      Slice slice = ofFamily[zone];
+      families += slice.runs() > 0 ? 1 : 0;
+      if (!name.isEmpty() && slice.runs() > 0 && codes.containsAll(codes(slice))) {
+        whole.add(slice.family);
+      } else {
+        ranges.addAll(ranges(slice, codes));
+      }
+    }
+    String of = withZones ? name : "every address";
+    if (!whole.isEmpty() && whole.size() == families) {
+      out.add(of);
+    } else {
+      whole.forEach(family -> out.add(of + " (" + family.word() + ")"));
+    }
+    if (!ranges.isEmpty()) {
+      String in = name.isEmpty() || !withZones ? "" : " in " + name;
+      Optional<String> object = resolution.addressesCalled(AddressSet.of(ranges));
+      object.ifPresentOrElse(
+          called -> out.add(called + in), () -> ranges.forEach(range -> out.add(range + in)));
+    }
+  }
+
+  /** The numbers of the zones in which a set of codes has addresses; O(zones). */
+  List<Integer> zonesOf(IntSet codes) {
+    List<Integer> out = new ArrayList<>();
+    for (int zone = 0; zone < slices[0].length; zone++) {
+      for (Slice[] ofFamily : slices) {
+        Slice slice = ofFamily[zone];
+        if (slice.runs() > 0 && codes(slice).intersects(codes) && !out.contains(zone)) {
+          out.add(zone);
         }
       }
     }

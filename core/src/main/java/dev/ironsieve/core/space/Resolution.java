@@ -217,6 +217,11 @@ public final class Resolution {
     return terms.finder(coordinate);
   }
 
+  /** The name of the address object that is just these addresses; empty if there is none. */
+  Optional<String> addressesCalled(AddressSet addresses) {
+    return this.addresses.nameOf(addresses);
+  }
+
   /** Whether there is an address object, or a set of addresses of a feed, with this name. */
   public boolean hasAddress(String name) {
     return addresses.has(name);

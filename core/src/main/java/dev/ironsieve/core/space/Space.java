@@ -329,6 +329,20 @@ public final class Space {
     return new BoxWords(this).words(axis, codes);
   }
 
+  /** The word for an axis, such as {@code from} or {@code application}. */
+  public String name(int axis) {
+    return new BoxWords(this).name(axis);
+  }
+
+  /**
+   * A set of codes of one axis in words, without the word for the axis.
+   *
+   * @param within the codes of which these are a part; where all are in one zone, that is not named
+   */
+  public String values(int axis, IntSet codes, IntSet within) {
+    return new BoxWords(this).values(axis, codes, within);
+  }
+
   /** The codes of one family that an end may have; see {@link EndpointAxis#possible}. */
   IntSet possible(int axis, Family family, int zone, Address address) {
     return (axis == FROM ? from : to).possible(family, zone, address);

@@ -91,12 +91,7 @@ public final class RuleText {
   public static String format(Rule rule) {
     StringBuilder line = new StringBuilder();
     line.append(rule.verdict().word()).append(' ').append(TextTokens.quoted(rule.name()));
-    end(line, "from", rule.fromAddresses(), rule.fromZones());
-    end(line, "to", rule.toAddresses(), rule.toZones());
-    criterion(line, "service", rule.services());
-    for (Coordinate coordinate : Coordinate.values()) {
-      criterion(line, coordinate.word(), rule.term(coordinate));
-    }
+    match(line, rule);
     append(line, "begins", rule.validity().start());
     append(line, "ends", rule.validity().end());
     line.append(rule.opening() == Opening.OPENED ? " opened" : "");
@@ -112,6 +107,22 @@ public final class RuleText {
     rule.ownership().tags().forEach(tag -> append(line, "tag", name(tag)));
     append(line, "note", quotedOrNull(rule.note()));
     return line.toString();
+  }
+
+  /** The clauses of a rule's match alone, such as {@code from in terminals service tcp/443}. */
+  public static String formatMatch(Rule rule) {
+    StringBuilder line = new StringBuilder();
+    match(line, rule);
+    return line.toString().strip();
+  }
+
+  private static void match(StringBuilder line, Rule rule) {
+    end(line, "from", rule.fromAddresses(), rule.fromZones());
+    end(line, "to", rule.toAddresses(), rule.toZones());
+    criterion(line, "service", rule.services());
+    for (Coordinate coordinate : Coordinate.values()) {
+      criterion(line, coordinate.word(), rule.term(coordinate));
+    }
   }
 
   private static void end(

@@ -76,9 +76,15 @@ public final class RulebaseText {
     String rule = check.rule() == null ? "" : " by " + check.rule();
     String guarded = check.protectedConnection() ? " protected" : "";
     out.add(
-        "check %s: %s expects %s%s%s"
+        "check %s: %s expects %s%s%s%s%s"
             .formatted(
-                quoted(check.name()), check.connection(), check.expected().word(), rule, guarded));
+                quoted(check.name()),
+                check.connection(),
+                check.expected().word(),
+                rule,
+                guarded,
+                check.group().isEmpty() ? "" : " group " + quoted(check.group()),
+                check.tags().isEmpty() ? "" : " tags " + String.join(", ", check.tags())));
   }
 
   private static void append(StringBuilder line, String word, Object value) {

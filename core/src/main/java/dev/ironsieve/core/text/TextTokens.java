@@ -112,7 +112,8 @@ final class TextTokens {
     return Names.quoted(matcher.group().strip());
   }
 
-  private static String unquoted(String text) {
+  /** The content of a text in quotes; every backslash stands before another character. */
+  static String unquoted(String text) {
     StringBuilder out = new StringBuilder();
     for (int i = 0; i < text.length(); i++) {
       char c = text.charAt(i);

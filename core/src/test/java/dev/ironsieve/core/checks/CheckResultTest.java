@@ -8,6 +8,7 @@ import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.MissingTarget;
 import dev.ironsieve.core.edit.Touched;
+import dev.ironsieve.core.model.AddressObject;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
@@ -22,6 +23,7 @@ import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.IntSet;
 import dev.ironsieve.core.text.ConnectionLine;
+import dev.ironsieve.core.text.ReachLine;
 import dev.ironsieve.core.twin.Rounds;
 import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
@@ -119,7 +121,64 @@ class CheckResultTest {
             .withPinned(List.of(people))
             .withSections(List.of(new Section("s", "S", List.of(rule))));
     return results(
-        base.withChecks(List.of(new SavedCheck("way in", line, Verdict.ALLOW, null, isProtected))));
+        base.withChecks(
+            List.of(
+                new SavedCheck("way in", line, Verdict.ALLOW, null, isProtected, "", List.of()))));
+  }
+
+  @Test
+  void aSetOfConnectionsMustAllBeLetThroughOrAllBeRefused() {
+    List<Connection> all = SmallWorld.connections();
+    int held = 0;
+    int failed = 0;
+    for (int seed = 0; seed < Rounds.of(150); seed++) {
+      SmallWorld world = new SmallWorld(seed);
+      Rulebase base = world.rulebase(6);
+      Rule question = world.rule("question").enabled(true);
+      SlowRules slow = new SlowRules(base);
+      String line = SavedCheck.SET + " " + ReachLine.format(question);
+      for (Verdict expected : List.of(Verdict.ALLOW, Verdict.DROP)) {
+        Rulebase checked = new Edit.PutCheck(check("set", line, expected), null).apply(base);
+        CheckResult result = results(checked).getFirst();
+        boolean right =
+            all.stream()
+                .filter(c -> slow.holds(question, c))
+                .allMatch(
+                    c ->
+                        verdict(slow.decide(c).orElse(null)).letsThrough()
+                            == expected.letsThrough());
+        assertThat(result.holds()).as("seed " + seed + ", " + line).isEqualTo(right);
+        if (!right) {
+          assertThat(slow.holds(question, result.counterexample())).isTrue();
+          assertThat(verdict(slow.decide(result.counterexample()).orElse(null)).letsThrough())
+              .isNotEqualTo(expected.letsThrough());
+        }
+        held += right ? 1 : 0;
+        failed += right ? 0 : 1;
+      }
+    }
+    assertThat(held).isGreaterThan(Rounds.of(20));
+    assertThat(failed).isGreaterThan(Rounds.of(20));
+  }
+
+  @Test
+  void aSetFollowsARenameAndNamesNoRule() {
+    Rulebase base = new SmallWorld(1).rulebase(3);
+    SavedCheck set = check("set", "all what decides between north and pair", Verdict.DROP);
+    Rulebase checked = new Edit.PutCheck(set, null).apply(base);
+    assertThat(checked.checks().getFirst().connection()).isEqualTo("all from in north to pair");
+    AddressObject pair =
+        base.addresses().stream().filter(o -> o.name().equals("pair")).findFirst().orElseThrow();
+    Edit rename = new Edit.PutAddress(new AddressObject("duo", pair.members(), ""), "pair");
+    assertThat(rename.apply(checked).checks().getFirst().connection())
+        .isEqualTo("all from in north to duo");
+    assertThatThrownBy(() -> new SavedCheck("x", "all", Verdict.REJECT, null))
+        .isInstanceOf(InvalidModel.class)
+        .hasMessageContaining("allow or drop for a set");
+    SavedCheck wrong = check("x", "all from nowhere", Verdict.DROP);
+    assertThatThrownBy(() -> new Edit.PutCheck(wrong, null).apply(base))
+        .isInstanceOf(InvalidModel.class)
+        .hasMessageContaining("connection, character 10");
   }
 
   @Test
@@ -138,7 +197,8 @@ class CheckResultTest {
 
   @Test
   void aProtectedConnectionIsOneThatIsLetThrough() {
-    assertThatThrownBy(() -> new SavedCheck("x", "tcp/22", Verdict.REJECT, null, true))
+    assertThatThrownBy(
+            () -> new SavedCheck("x", "tcp/22", Verdict.REJECT, null, true, "", List.of()))
         .isInstanceOf(InvalidModel.class)
         .hasMessageContaining("lets a protected connection through");
   }

@@ -91,7 +91,8 @@ class EveryEditTest {
   }
 
   private static SavedCheck check(String name) {
-    return new SavedCheck(name, "from in south tcp/443", Verdict.ALLOW, null);
+    return new SavedCheck(
+        name, "from in south tcp/443", Verdict.ALLOW, null, false, "Ways in", List.of("daily"));
   }
 
   /** One of everything; the last of each list is used by nobody. */

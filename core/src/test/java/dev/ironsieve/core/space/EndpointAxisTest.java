@@ -139,12 +139,15 @@ class EndpointAxisTest {
     EndpointAxis line =
         new EndpointAxis(resolution(), List.of(new EndpointAxis.Side(quayAndSea, hosts)));
     IntSet[] codes = line.codes(quayAndSea, hosts);
-    assertThat(line.words(codes[Family.IPV4.ordinal()]))
+    assertThat(line.words(codes[Family.IPV4.ordinal()], true))
         .containsExactly("10.0.0.2-10.0.0.5 in quay", "10.0.0.2-10.0.0.5 in sea");
-    assertThat(line.words(codes[Family.IPV6.ordinal()]))
+    assertThat(line.words(codes[Family.IPV6.ordinal()], true))
         .containsExactly("fd00::4/126 in quay", "fd00::4/126 in sea");
     IntSet[] whole = line.codes(IntSet.of(0), AddressSet.ALL);
-    assertThat(line.words(whole[0].union(whole[1]))).containsExactly("quay (IPv4)", "quay (IPv6)");
+    assertThat(line.words(whole[0].union(whole[1]), true)).containsExactly("quay");
+    assertThat(line.words(whole[0], true)).containsExactly("quay (IPv4)");
+    assertThat(line.words(whole[0], false)).containsExactly("every address (IPv4)");
+    assertThat(line.zonesOf(whole[0])).containsExactly(0);
   }
 
   @Test

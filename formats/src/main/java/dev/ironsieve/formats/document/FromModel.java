@@ -95,7 +95,9 @@ public final class FromModel {
         check.connection(),
         check.expected().word(),
         check.rule(),
-        check.protectedConnection() ? true : null);
+        check.protectedConnection() ? true : null,
+        check.group().isEmpty() ? null : check.group(),
+        some(check.tags()));
   }
 
   public static FeedDocument feed(Feed feed) {

@@ -125,7 +125,9 @@ public final class ToModel {
                 document.connection(),
                 expected,
                 document.rule(),
-                Boolean.TRUE.equals(document.protectedConnection())));
+                Boolean.TRUE.equals(document.protectedConnection()),
+                document.group() == null ? "" : document.group(),
+                document.tags() == null ? List.of() : document.tags()));
   }
 
   public static ZoneId timeZone(String name, String path) {

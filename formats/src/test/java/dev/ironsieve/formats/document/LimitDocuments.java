@@ -103,7 +103,9 @@ public final class LimitDocuments {
                     null,
                     null,
                     numbered("c", 1, n).stream()
-                        .map(name -> new CheckDocument(name, "tcp/443", "drop", null, null))
+                        .map(
+                            name ->
+                                new CheckDocument(name, "tcp/443", "drop", null, null, null, null))
                         .toList(),
                     List.of(rule("a", "A", true, ports(443, 1), ""))),
             "$"));
