@@ -1,4 +1,5 @@
 import { whileOpen } from './questions';
+import { canWaitForSession, untilSignedIn } from './sessionEnd';
 import type {
   CheckLine,
   Coverage,
@@ -135,6 +136,10 @@ async function call<T>(
     } catch {
       signal?.throwIfAborted();
       throw new Unreachable('The server does not answer.');
+    }
+    if (response.status === 401 && path !== '/session' && canWaitForSession()) {
+      await untilSignedIn(signal);
+      continue;
     }
     const wait = waitFor(response, path, tried);
     if (wait !== null) {

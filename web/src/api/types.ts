@@ -39,6 +39,7 @@ export type Edit =
   | { kind: 'moveRules'; ids: string[]; place: Place }
   | { kind: 'insertSection'; id: string; name: string; before?: string; tail?: boolean }
   | { kind: 'renameSection'; id: string; name: string }
+  | { kind: 'moveSection'; id: string; before?: string }
   | { kind: 'deleteSection'; id: string }
   | { kind: PutObjectKind; object: NamedObject; replaces?: string }
   | { kind: 'putRatePlan'; ratePlan: RatePlan; replaces?: string }

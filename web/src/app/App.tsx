@@ -1,8 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { api, Problem } from '../api/client';
+import { sessionOpened } from '../api/sessionEnd';
 import { SessionContext } from '../shell/session';
+import { SessionEnded } from './SessionEnded';
 import { SignIn } from './SignIn';
 
 const Workbench = lazy(() => import('./Workbench'));
@@ -14,7 +16,16 @@ const Rulebases = lazy(() => import('./Rulebases'));
 export function App() {
   const cache = useQueryClient();
   const location = useLocation();
-  const session = useQuery({ queryKey: ['session'], queryFn: api.person });
+  const session = useQuery({
+    queryKey: ['session'],
+    queryFn: api.person,
+    staleTime: Infinity,
+    refetchOnReconnect: false, // a session that has ended keeps its page
+  });
+  const signedIn = session.data !== undefined;
+  useEffect(() => {
+    if (signedIn) sessionOpened();
+  }, [signedIn]);
   if (location.pathname === '/setup') {
     return (
       <Suspense>
@@ -45,6 +56,7 @@ export function App() {
   };
   return (
     <SessionContext.Provider value={{ person: session.data, signOut }}>
+      <SessionEnded person={session.data} />
       <Suspense>
         <Routes>
           <Route path="/" element={<Rulebases />} />

@@ -53,6 +53,15 @@ export function applyEdit(draft: Draft, edit: Edit): Draft {
           section.id === edit.id ? { ...section, name: edit.name } : section,
         ),
       };
+    case 'moveSection': {
+      const moved = sectionsOf(draft).find((section) => section.id === edit.id);
+      if (!moved) return draft;
+      const sections = sectionsOf(draft).filter((section) => section !== moved);
+      const at = sections.findIndex((section) => section.id === edit.before);
+      const end = endOf({ ...draft, sections }, moved.tail ?? false);
+      sections.splice(at < 0 ? end : at, 0, moved);
+      return { ...draft, sections };
+    }
     case 'deleteSection':
       return { ...draft, sections: sectionsOf(draft).filter((section) => section.id !== edit.id) };
     case 'putZone':

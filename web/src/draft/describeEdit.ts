@@ -83,6 +83,8 @@ export function describeEdit(
       return `added section "${edit.name}"`;
     case 'renameSection':
       return `renamed a section "${edit.name}"`;
+    case 'moveSection':
+      return 'moved a section';
     case 'deleteSection':
       return 'deleted a section';
     case 'putZone':

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { api, Problem, Unreachable } from '../api/client';
+import { hasEnded } from '../api/sessionEnd';
 import type { Change, Draft, Edit } from '../api/types';
 import { fetchNewest } from './fetchNewest';
 import { applyEdit } from './applyEdit';
@@ -113,6 +114,10 @@ export function useDraft(id: number): DraftHandle {
       events = new EventSource(api.eventsUrl(id));
       listen();
     };
+    const reopen = () => {
+      if (hasEnded()) again = setTimeout(reopen, RETRY_MS);
+      else open();
+    };
     const listen = () => {
       events.addEventListener('change', (e) => take(JSON.parse(e.data as string) as Change));
       events.addEventListener('published', () => {
@@ -125,7 +130,7 @@ export function useDraft(id: number): DraftHandle {
       events.onerror = () => {
         lost = true;
         // A browser tries again by itself only after a broken connection, not after a refusal.
-        if (events.readyState === EventSource.CLOSED) again = setTimeout(open, RETRY_MS);
+        if (events.readyState === EventSource.CLOSED) again = setTimeout(reopen, RETRY_MS);
       };
       events.onopen = () => {
         if (lost) {

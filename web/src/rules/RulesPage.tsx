@@ -1,13 +1,4 @@
-import {
-  DndContext,
-  DragOverlay,
-  MeasuringStrategy,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-  type DragMoveEvent,
-} from '@dnd-kit/core';
+import { DndContext, DragOverlay, MeasuringStrategy } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { ProbeAnswer, Rule } from '../api/types';
@@ -24,6 +15,9 @@ import { RuleStrip, type Fall } from './RuleStrip';
 import { ClosingStrip, SectionHead } from './SectionHead';
 import { ruleCommand, type RuleCommand, type RuleView } from './commands';
 import { FilterNote } from './FilterNote';
+import { FirstRules } from './FirstRules';
+import { useRuleDrag } from './useRuleDrag';
+import { isPressed } from '../ui/shortcut';
 import { itemsOf, type Item } from './items';
 import { navigate } from './keys';
 import { RuleDialogs, type RuleDialog } from './RuleDialogs';
@@ -77,8 +71,6 @@ export function RulesPage({
   const hits = useHits(draft.id);
   const [said, announce] = useState('');
   const [dialog, setDialog] = useState<RuleDialog | null>(null);
-  const [dragged, setDragged] = useState<string | null>(null);
-  const [over, setOver] = useState<{ id: string; side: 'above' | 'below' } | null>(null);
   const [closed, setClosed] = useFolded(draft.id);
   const [fresh, setFresh] = useState<{ filter: string; ids: Set<string> }>({
     filter,
@@ -146,6 +138,11 @@ export function RulesPage({
   });
 
   const alone = selection.ids.size <= 1;
+  const drag = useRuleDrag(handle, selection.ids, actions, announce, (id) => {
+    setEditing(null);
+    if (!selection.ids.has(id)) actions.focus(id);
+  });
+  const { over, rule: dragged } = drag;
   const places = useDragPlaces(draft, alone ? dragged : null, over);
 
   const goTo = useCallback(
@@ -225,26 +222,10 @@ export function RulesPage({
     return () => window.removeEventListener('paste', onPaste);
   }, [focused, order, mayEdit, actions]);
 
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
-  const onDragMove = (e: DragMoveEvent) => {
-    if (!e.over || e.over.id === e.active.id) {
-      setOver(null);
-      return;
-    }
-    const start = (e.activatorEvent as PointerEvent).clientY + e.delta.y;
-    const middle = e.over.rect.top + e.over.rect.height / 2;
-    setOver({ id: String(e.over.id), side: start < middle ? 'above' : 'below' });
-  };
-  const onDragEnd = (e: DragEndEvent) => {
-    const target = over;
-    setDragged(null);
-    setOver(null);
-    if (!target) return;
-    if (target.id.startsWith('section:')) {
-      actions.moveTo(String(e.active.id), { startOf: target.id.slice('section:'.length) });
-    } else if (!selection.ids.has(target.id) || selection.ids.size === 1) {
-      actions.moveTo(String(e.active.id), { [target.side]: target.id });
-    }
+  /** Where no rule has the focus, a new one goes to the end of the first own section. */
+  const insertFirst = () => {
+    const section = draft.sections.find((one) => !one.tail);
+    if (section) actions.insertInto(section.id);
   };
 
   const onKeyDown = (e: React.KeyboardEvent) => {
@@ -270,6 +251,11 @@ export function RulesPage({
       return;
     }
     const origin = focused && origins.get(focused.id);
+    if (!focused && mayEdit && isPressed(e, 'Ctrl+Enter')) {
+      e.preventDefault();
+      insertFirst();
+      return;
+    }
     const command = focused && ruleCommand(e, mayEdit && !origin);
     if (origin && !command && ruleCommand(e, mayEdit)) {
       e.preventDefault();
@@ -285,20 +271,16 @@ export function RulesPage({
     <DraftContext.Provider value={draft}>
       <MembersContext.Provider value={members}>
         <DndContext
-          sensors={sensors}
+          sensors={drag.sensors}
           measuring={{ droppable: { strategy: MeasuringStrategy.Always } }}
-          onDragStart={(e) => {
-            setDragged(String(e.active.id));
-            setEditing(null);
-            if (!selection.ids.has(String(e.active.id))) actions.focus(String(e.active.id));
-          }}
-          onDragMove={onDragMove}
-          onDragEnd={onDragEnd}
-          onDragCancel={() => {
-            setDragged(null);
-            setOver(null);
-          }}
+          onDragStart={drag.onDragStart}
+          onDragMove={drag.onDragMove}
+          onDragEnd={drag.onDragEnd}
+          onDragCancel={drag.onDragCancel}
         >
+          {mayEdit && !past && filter.trim() === '' && (
+            <FirstRules handle={handle} onNew={insertFirst} />
+          )}
           <FilterNote used={used} none={order.length === 0} onFilter={onFilter} />
           <div
             ref={scroller}
@@ -377,6 +359,11 @@ export function RulesPage({
             </div>
           </div>
           <DragOverlay dropAnimation={null}>
+            {drag.section !== null && (
+              <div className="w-[420px] rounded border border-accent bg-band px-3 py-1 font-semibold shadow-lg">
+                {draft.sections.find((one) => one.id === drag.section)?.name}
+              </div>
+            )}
             {dragged && (
               <div className="w-[420px] rounded border border-accent bg-sheet px-3 py-2 font-semibold shadow-lg">
                 {selection.ids.has(dragged) && selection.ids.size > 1

@@ -1,18 +1,20 @@
-import { useDroppable } from '@dnd-kit/core';
+import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { ChevronDown, ChevronRight, MoreHorizontal } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
-import type { Section } from '../api/types';
+import type { Edit, Section } from '../api/types';
 import type { DraftHandle } from '../draft/useDraft';
 import { Origin } from '../common/Origin';
 import { Menu, MenuItem } from '../ui/Menu';
 import type { RuleActions } from './actions';
 import { NameEditor } from './NameEditor';
 import { FallLine } from './RuleStrip';
+import { deleteWithRules, SECTION_DRAG, stepSection } from './sectionMove';
+import { SECTION_DROP } from './useRuleDrag';
 import { Wall } from './Wall';
 import { focusRules } from '../ui/focus';
 
-/** The heading of a section: it folds, can be renamed, and takes rules that are dropped on it. */
+/** The heading of a section: it folds, can be renamed, and is dragged whole, and takes rules that are dropped on it. */
 export function SectionHead({
   section,
   count,
@@ -37,27 +39,33 @@ export function SectionHead({
   actions: RuleActions;
   onToggle(): void;
 }) {
-  const { setNodeRef } = useDroppable({ id: `section:${section.id}` });
+  const { setNodeRef } = useDroppable({ id: `${SECTION_DROP}${section.id}` });
+  const {
+    setNodeRef: dragRef,
+    listeners,
+    isDragging,
+  } = useDraggable({ id: `${SECTION_DRAG}${section.id}`, disabled: !mayEdit });
   const [renaming, setRenaming] = useState(false);
   const [error, setError] = useState<string | null>(null);
   const rename = (name: string) =>
     void handle
       .edit({ kind: 'renameSection', id: section.id, name })
       .then((problem) => setError(problem?.message ?? null));
-  const addSection = () => {
-    const id = crypto.randomUUID().slice(0, 8);
-    void handle.edit({
-      kind: 'insertSection',
-      id,
-      name: 'New section',
-      before: section.id,
-      tail: section.tail,
-    });
-  };
-  const remove = async () => {
-    const problem = await handle.edit({ kind: 'deleteSection', id: section.id });
+  const send = async (edit: Edit | null) => {
+    const problem = edit && (await handle.edit(edit));
     setError(problem?.message ?? null);
   };
+  const addSection = (before: string | undefined) =>
+    send({
+      kind: 'insertSection',
+      id: crypto.randomUUID().slice(0, 8),
+      name: 'New section',
+      before,
+      tail: section.tail,
+    });
+  const draft = handle.draft!;
+  const next = draft.sections[draft.sections.findIndex((one) => one.id === section.id) + 1];
+  const below = next && (next.tail ?? false) === (section.tail ?? false) ? next.id : undefined;
   return (
     <div
       ref={setNodeRef}
@@ -89,7 +97,9 @@ export function SectionHead({
           />
         ) : (
           <span
-            className="truncate text-[12px] font-semibold"
+            ref={dragRef}
+            {...listeners}
+            className={`truncate text-[12px] font-semibold ${mayEdit ? 'cursor-grab' : ''} ${isDragging ? 'opacity-50' : ''}`}
             onDoubleClick={() => mayEdit && setRenaming(true)}
           >
             {section.name}
@@ -118,8 +128,22 @@ export function SectionHead({
             <Menu>
               <MenuItem onSelect={() => actions.insertInto(section.id)}>Add a rule</MenuItem>
               <MenuItem onSelect={() => setRenaming(true)}>Rename</MenuItem>
-              <MenuItem onSelect={addSection}>New section above</MenuItem>
-              <MenuItem onSelect={() => void remove()}>Delete (when empty)</MenuItem>
+              <MenuItem onSelect={() => void addSection(section.id)}>New section above</MenuItem>
+              <MenuItem onSelect={() => void addSection(below)}>New section below</MenuItem>
+              <MenuItem onSelect={() => void addSection(undefined)}>
+                New section at the end
+              </MenuItem>
+              <MenuItem onSelect={() => void send(stepSection(draft, section.id, -1))}>
+                Move up
+              </MenuItem>
+              <MenuItem onSelect={() => void send(stepSection(draft, section.id, 1))}>
+                Move down
+              </MenuItem>
+              <MenuItem onSelect={() => void send(deleteWithRules(section))}>
+                {count === 0
+                  ? 'Delete'
+                  : `Delete with ${count === 1 ? 'its rule' : `its ${count} rules`}`}
+              </MenuItem>
             </Menu>
           </DropdownMenu.Root>
         )}

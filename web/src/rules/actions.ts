@@ -40,6 +40,8 @@ export interface RuleActions {
   step(id: string, direction: 1 | -1): void;
   moveTo(id: string, place: Place): void;
   moveToEdge(id: string, edge: 'top' | 'bottom'): void;
+  /** Moves the section of a rule by one. */
+  stepSection(id: string, direction: 1 | -1): void;
   /** Moves one rule as far as it can go without changing a verdict. */
   moveQuietly(id: string, direction: 1 | -1): void;
   /** Opens the dialog that offers places. */

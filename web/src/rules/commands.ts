@@ -184,6 +184,16 @@ const KEY_COMMANDS: RuleCommand[] = [
     viewing: true,
   },
   {
+    words: () => 'Move its section up',
+    keys: ['Alt+PageUp'],
+    run: (rule, actions) => actions.stepSection(rule.id, -1),
+  },
+  {
+    words: () => 'Move its section down',
+    keys: ['Alt+PageDown'],
+    run: (rule, actions) => actions.stepSection(rule.id, 1),
+  },
+  {
     words: () => 'Verdict',
     keys: ['v'],
     run: (rule, _, view) => view.focusVerdict(rule.id),

@@ -3,6 +3,7 @@ import type { Draft, Place } from '../api/types';
 import { allRules, originOf, sectionsOf } from '../draft/applyEdit';
 import { manyRules, type ActionBench } from './actionBench';
 import type { RuleActions } from './actions';
+import { sectionWith, stepSection } from './sectionMove';
 import { ownPlaces, passed, placeOf, quietPlaces } from './placement';
 
 /** Where one step up or down takes a rule: over its neighbour, or into the neighbouring section. */
@@ -35,7 +36,7 @@ export function shownPlace(shown: string[], ids: string[], direction: 1 | -1): P
 /** The actions that move rules. */
 export function movingActions(
   bench: ActionBench,
-): Pick<RuleActions, 'step' | 'moveTo' | 'moveToEdge' | 'moveQuietly'> {
+): Pick<RuleActions, 'step' | 'stepSection' | 'moveTo' | 'moveToEdge' | 'moveQuietly'> {
   const place = async (ids: string[], to: Place) => {
     const before = allRules(bench.draft()).findIndex((r) => r.id === ids[0]) + 1;
     const refused = await bench.send({ kind: 'moveRules', ids, place: to });
@@ -48,6 +49,19 @@ export function movingActions(
     }
   };
   return {
+    stepSection(id, direction) {
+      const section = sectionWith(bench.draft(), id);
+      const edit = section ? stepSection(bench.draft(), section, direction) : null;
+      if (!edit) {
+        bench.say(`The section cannot go further ${direction < 0 ? 'up' : 'down'}.`);
+        return;
+      }
+      void bench.send(edit).then((refused) => {
+        if (refused) return;
+        bench.say('Section moved.');
+        bench.scrollTo(id);
+      });
+    },
     step(id, direction) {
       const ids = bench.group(id);
       const shown = bench.shown();

@@ -70,6 +70,13 @@ public sealed interface Edit {
 
   record RenameSection(String id, String name) implements Edit {}
 
+  /**
+   * Moves a section with its rules.
+   *
+   * @param before id of the section above which it then stands, or null for the end
+   */
+  record MoveSection(String id, String before) implements Edit {}
+
   /** Deletes a section, which must have no rules. */
   record DeleteSection(String id) implements Edit {}
 

@@ -31,6 +31,7 @@ final class Editing {
       case Edit.InsertSection insert -> insertSection(before, insert);
       case Edit.RenameSection rename ->
           changeSection(before, rename.id(), s -> s.named(rename.name()));
+      case Edit.MoveSection move -> moveSection(before, move);
       case Edit.DeleteSection delete -> deleteSection(before, delete.id());
       case Edit.PutZone put -> ObjectEditing.put(before, put);
       case Edit.PutAddress put -> ObjectEditing.put(before, put);
@@ -197,18 +198,40 @@ final class Editing {
 
   private static Rulebase insertSection(Rulebase before, Edit.InsertSection insert) {
     List<Section> sections = new ArrayList<>(before.sections());
-    int at = insert.before() == null ? end(before, insert) : sectionNumber(before, insert.before());
+    int at =
+        insert.before() == null
+            ? end(before, sections, insert.tail())
+            : sectionNumber(before, insert.before());
     sections.add(at, new Section(insert.id(), insert.name(), List.of(), insert.tail()));
     return before.withSections(sections);
   }
 
+  private static Rulebase moveSection(Rulebase before, Edit.MoveSection move) {
+    Section moved = before.sections().get(sectionNumber(before, move.id()));
+    if (move.id().equals(move.before())) {
+      throw new InvalidModel("before", "another section", "\"" + move.id() + "\"");
+    }
+    List<Section> sections = new ArrayList<>(before.sections());
+    sections.remove(moved);
+    int at = move.before() == null ? end(before, sections, moved.tail()) : 0;
+    if (move.before() != null) {
+      Section below = before.sections().get(sectionNumber(before, move.before()));
+      if (below.tail() != moved.tail()) {
+        throw new InvalidModel(
+            "before", "a section of the same kind, head or tail", "\"" + below.name() + "\"");
+      }
+      at = sections.indexOf(below);
+    }
+    sections.add(at, moved);
+    return before.withSections(sections);
+  }
+
   /** The place behind the last section of the same kind that is not from a common rulebase. */
-  private static int end(Rulebase before, Edit.InsertSection insert) {
-    List<Section> sections = before.sections();
+  private static int end(Rulebase before, List<Section> sections, boolean tail) {
     int at = sections.size();
     while (at > 0
         && (before.originOf(sections.get(at - 1)).isPresent()
-            || sections.get(at - 1).tail() && !insert.tail())) {
+            || sections.get(at - 1).tail() && !tail)) {
       at--;
     }
     return at;

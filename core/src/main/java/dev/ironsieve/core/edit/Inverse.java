@@ -51,6 +51,7 @@ final class Inverse {
               new Edit.RenameSection(
                   rename.id(),
                   before.sections().get(Editing.sectionNumber(before, rename.id())).name()));
+      case Edit.MoveSection move -> Optional.of(moveBack(before, move.id()));
       case Edit.DeleteSection delete -> Optional.of(insertAgain(before, delete.id()));
       case Edit.PutZone put ->
           Optional.of(
@@ -169,6 +170,12 @@ final class Inverse {
     Section section = before.sections().get(at);
     return new Edit.InsertSection(
         id, section.name(), last ? null : before.sections().get(at + 1).id(), section.tail());
+  }
+
+  private static Edit moveBack(Rulebase before, String id) {
+    int next = Editing.sectionNumber(before, id) + 1;
+    boolean last = next == before.sections().size();
+    return new Edit.MoveSection(id, last ? null : before.sections().get(next).id());
   }
 
   private static Optional<Edit> makeAgain(Rulebase before, Edit.DeleteObject delete) {

@@ -39,6 +39,7 @@ public record Touched(String kind, String key) {
       case Edit.MoveRules move -> move.ids().forEach(id -> out.add(new Touched(RULE, id)));
       case Edit.InsertSection insert -> out.add(new Touched(SECTION, insert.id()));
       case Edit.RenameSection rename -> out.add(new Touched(SECTION, rename.id()));
+      case Edit.MoveSection move -> out.add(new Touched(SECTION, move.id()));
       case Edit.DeleteSection delete -> out.add(new Touched(SECTION, delete.id()));
       case Edit.PutZone put ->
           byPut(ObjectKind.ZONE, put.zone().name(), put.replaces(), before, out);

@@ -128,6 +128,8 @@ class EveryEditTest {
     EDITS.put(new Edit.MoveRules(List.of("a3", "a1"), endOfB), "rule a1, rule a3");
     EDITS.put(new Edit.InsertSection("d", "D", "b"), "section d");
     EDITS.put(new Edit.RenameSection("b", "Others"), "section b");
+    EDITS.put(new Edit.MoveSection("b", "a"), "section b");
+    EDITS.put(new Edit.MoveSection("a", null), "section a");
     EDITS.put(new Edit.DeleteSection("c"), "section c");
     EDITS.put(new Edit.PutZone(new Zone("south", List.of(), "far"), "south"), "zone south");
     EDITS.put(new Edit.PutZone(zone("west"), null), "zone west");
@@ -259,6 +261,8 @@ class EveryEditTest {
         List.of(
             new Edit.DeleteRules(List.of("none")),
             new Edit.RenameSection("none", "n"),
+            new Edit.MoveSection("none", null),
+            new Edit.MoveSection("a", "none"),
             new Edit.PutZone(zone("new"), "none"),
             new Edit.PutCheck(check("new"), "none"),
             new Edit.DeleteFeed("none"),

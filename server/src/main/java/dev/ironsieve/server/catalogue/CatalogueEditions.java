@@ -50,6 +50,11 @@ public class CatalogueEditions {
     return editions.get(name);
   }
 
+  /** The newest edition, if there is any. */
+  public Optional<Catalogue> newest() {
+    return all().stream().findFirst().map(stored -> edition(stored.name()));
+  }
+
   /** An edition, if there is one of that name. */
   public Optional<Catalogue> known(String name) {
     return editions.known(name);

@@ -104,16 +104,18 @@ public class Directory {
         });
   }
 
+  /** The newest snapshot; empty if the directory was never read. */
+  public Optional<Snapshot> newest() {
+    return snapshots().stream().findFirst().map(row -> snapshot(row.name()));
+  }
+
   /**
    * The newest snapshot.
    *
    * @throws Refusal.NotFound if the directory was never read
    */
   public Snapshot latest() {
-    return snapshots().stream()
-        .findFirst()
-        .map(row -> snapshot(row.name()))
-        .orElseThrow(() -> new Refusal.NotFound("The directory was never read."));
+    return newest().orElseThrow(() -> new Refusal.NotFound("The directory was never read."));
   }
 
   /**

@@ -21,7 +21,8 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  *   insertRules    rules, place          insertSection  id, name, before (none: at the end), tail
  *   replaceRules   rules                 renameSection  id, name
  *   deleteRules    ids                   deleteSection  id
- *   moveRules      ids, place            putZone, putAddress, putService
+ *   moveRules      ids, place            moveSection    id, before (none: at the end)
+ *                                        putZone, putAddress, putService
  *   batch          edits                  putHostList, putSchedule, putDeviceState
  *                                        object, replaces (none: a new one)
  *                                        putRatePlan    ratePlan, replaces
@@ -54,6 +55,7 @@ public record EditDocument(
               "moveRules",
               "insertSection",
               "renameSection",
+              "moveSection",
               "deleteSection",
               "putZone",
               "putAddress",

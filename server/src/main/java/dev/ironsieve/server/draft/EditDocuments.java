@@ -51,6 +51,7 @@ final class EditDocuments {
       case "renameSection" ->
           new Edit.RenameSection(
               required(d.id(), path + ".id"), required(d.name(), path + ".name"));
+      case "moveSection" -> new Edit.MoveSection(required(d.id(), path + ".id"), d.before());
       case "deleteSection" -> new Edit.DeleteSection(required(d.id(), path + ".id"));
       case "putZone" -> new Edit.PutZone(ToModel.zone(object(d, path), object(path)), d.replaces());
       case "putAddress" ->
@@ -213,6 +214,10 @@ final class EditDocuments {
       case Edit.RenameSection e -> {
         to.id = e.id();
         to.name = e.name();
+      }
+      case Edit.MoveSection e -> {
+        to.id = e.id();
+        to.before = e.before();
       }
       case Edit.DeleteSection e -> to.id = e.id();
       case Edit.PutZone e -> put(to, FromModel.zone(e.zone()), e.replaces());

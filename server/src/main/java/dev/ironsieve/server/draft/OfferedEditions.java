@@ -3,14 +3,20 @@ package dev.ironsieve.server.draft;
 import dev.ironsieve.core.directory.PersonVocabulary;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.model.Vocabulary;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.server.catalogue.CatalogueEditions;
 import dev.ironsieve.server.directory.Directory;
 import dev.ironsieve.server.feed.FeedEditions;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 
-/** Refuses edits that bring an edition which the server does not offer. */
+/**
+ * The editions of catalogue, directory and feeds that the server offers: a new rulebase gets the
+ * newest, and edits that bring another than an offered one are refused.
+ */
 @ApplicationScoped
 public class OfferedEditions {
   private final CatalogueEditions editions;
@@ -21,6 +27,21 @@ public class OfferedEditions {
     this.editions = editions;
     this.directory = directory;
     this.feeds = feeds;
+  }
+
+  /** A rulebase with the newest edition of everything that comes in editions. */
+  public Rulebase withNewest(Rulebase rulebase) {
+    Rulebase out = rulebase;
+    List<Edit> edits = new ArrayList<>();
+    editions.newest().ifPresent(one -> edits.add(new Edit.PutVocabulary(one.vocabulary())));
+    directory
+        .newest()
+        .ifPresent(one -> edits.add(new Edit.PutVocabulary(PersonVocabulary.of(one))));
+    feeds.newestOffered().forEach(feed -> edits.add(new Edit.PutFeed(feed)));
+    for (Edit edit : edits) {
+      out = edit.apply(out);
+    }
+    return out;
   }
 
   /**

@@ -12,6 +12,7 @@ import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -103,6 +104,18 @@ public class FeedEditions {
         .findFirst()
         .map(report -> editions.get(report.name()))
         .orElseThrow(() -> new Refusal.NotFound("There is no edition of \"" + name + "\" yet."));
+  }
+
+  /** The newest edition that is offered of each feed that has one. */
+  public List<Feed> newestOffered() {
+    List<Feed> out = new ArrayList<>();
+    for (Feeds.FeedStatus status : feeds.all()) {
+      reports(status.feed()).stream()
+          .filter(report -> report.isOffered())
+          .findFirst()
+          .ifPresent(report -> out.add(editions.get(report.name())));
+    }
+    return out;
   }
 
   /**

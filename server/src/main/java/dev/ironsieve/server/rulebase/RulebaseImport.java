@@ -9,6 +9,7 @@ import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.formats.rfc8519.AclReader;
 import dev.ironsieve.server.draft.DraftSize;
+import dev.ironsieve.server.draft.OfferedEditions;
 import dev.ironsieve.server.question.QuestionPool;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
@@ -21,22 +22,25 @@ class RulebaseImport {
   private final Rulebases rulebases;
   private final QuestionPool pool;
   private final DraftSize size;
+  private final OfferedEditions offered;
 
-  RulebaseImport(Rulebases rulebases, QuestionPool pool, DraftSize size) {
+  RulebaseImport(Rulebases rulebases, QuestionPool pool, DraftSize size, OfferedEditions offered) {
+    this.offered = offered;
     this.rulebases = rulebases;
     this.pool = pool;
     this.size = size;
   }
 
   /**
-   * A rulebase without rules.
+   * A rulebase without rules, with the newest editions of catalogue, directory and feeds.
    *
    * @param kind its word, or null for traffic
    */
   Imported empty(String name, String kind, long account) {
     RulebaseKind known = kind == null ? RulebaseKind.TRAFFIC : RulebaseKind.of(kind);
     String checked = Names.checkTitle("rulebase", name);
-    return store(Rulebase.empty(checked, known), List.of(), account);
+    Rulebase fresh = offered.withNewest(Rulebase.empty(checked, known));
+    return store(fresh, List.of(), account);
   }
 
   /**

@@ -82,6 +82,8 @@ class EditDocumentsTest {
     all.add(new Edit.InsertSection("s", "Section", null));
     all.add(new Edit.InsertSection("s", "Section", "t"));
     all.add(new Edit.RenameSection("s", "Other"));
+    all.add(new Edit.MoveSection("s", null));
+    all.add(new Edit.MoveSection("s", "t"));
     all.add(new Edit.DeleteSection("s"));
     for (String replaces : Arrays.asList(null, "before")) {
       all.add(
