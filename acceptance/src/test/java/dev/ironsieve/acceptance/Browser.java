@@ -18,7 +18,7 @@ final class Browser implements AutoCloseable {
   /** How long a page is waited for. Other users of the machine may leave it little for minutes. */
   private static final int PATIENCE_MILLIS = 180_000;
 
-  private static final String PASSWORD = "brindlemere-demo";
+  static final String PASSWORD = "brindlemere-demo";
 
   private final Playwright playwright;
   private final com.microsoft.playwright.Browser chromium;

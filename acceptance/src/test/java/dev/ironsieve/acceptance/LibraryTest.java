@@ -187,12 +187,17 @@ class LibraryTest extends OnTheBench {
     bench.press("Control+/");
     assertThat(page().locator("[data-checks]")).hasText("3 of 10 checks fail");
     page().locator("[data-checks]").click();
-    Locator broken = page().locator("li", new Page.LocatorOptions().setHasText("Guests can book"));
+    Locator broken =
+        page()
+            .getByLabel("Checks", new Page.GetByLabelOptions().setExact(true))
+            .getByRole(AriaRole.ROW)
+            .filter(hasText("Guests can book"));
     assertThat(broken).containsText("expected allow, got drop");
     checkAxe("checks");
     page().getByLabel("failing only").check();
     assertThat(page().getByText("Passengers can book")).hasCount(0);
-    broken.getByTitle("Show it in the probe").click();
+    broken.getByText("Guests can book").click();
+    bench.press("w");
     assertThat(bench.probeAnswer()).containsText("drop");
     page().keyboard().press("Escape");
     bench.focus("h08");

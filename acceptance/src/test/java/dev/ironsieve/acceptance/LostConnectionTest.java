@@ -4,6 +4,7 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Route;
+import com.microsoft.playwright.options.AriaRole;
 import org.junit.jupiter.api.Test;
 
 /** What is typed while the server cannot be reached is not lost. */
@@ -20,6 +21,25 @@ class LostConnectionTest extends OnTheBench {
                 route.resume(new Route.ResumeOptions());
               }
             });
+  }
+
+  @Test
+  void aSessionThatEndsKeepsThePageAndWhatWaits() {
+    page().context().clearCookies();
+    bench.focus("h05");
+    bench.press("Control+/");
+    assertThat(bench.dialog()).containsText("The session of Ruth Okell has ended");
+    checkAxe("session ended");
+    bench.dialog().getByLabel("Password").fill("wrong");
+    bench.press("Enter");
+    assertThat(bench.dialog().getByRole(AriaRole.ALERT)).isVisible();
+    assertThat(bench.rule("h05")).hasCount(1);
+    bench.dialog().getByLabel("Password").fill(Browser.PASSWORD);
+    bench.press("Enter");
+    assertThat(bench.dialog()).hasCount(0);
+    assertThat(bench.rule("h05")).containsText("disabled");
+    page().getByText("all saved").waitFor();
+    browser.complaints().clear(); // of the requests without a session
   }
 
   @Test

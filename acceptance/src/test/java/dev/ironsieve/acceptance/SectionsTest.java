@@ -34,7 +34,7 @@ class SectionsTest extends OnTheBench {
   }
 
   @Test
-  void aSectionIsAddedFilledAndOnlyDeletedWhenItIsEmpty() {
+  void aSectionIsAddedFilledAndDeletedWithItsRules() {
     String first = firstSection();
     choose(first, "New section above");
     assertThat(section("New section")).isVisible();
@@ -46,19 +46,36 @@ class SectionsTest extends OnTheBench {
     assertThat(pilots).containsText("Pilots");
     assertThat(pilots).hasAttribute("aria-rowindex", "1");
 
-    choose(first, "Delete (when empty)");
-    assertThat(page().getByRole(AriaRole.ALERT))
-        .containsText("expected no rules in a section to be deleted");
-    assertThat(section(first)).isVisible();
-
-    pilots.click();
-    bench.press("Delete");
+    choose("New section", "Delete with its rule");
+    assertThat(section("New section")).hasCount(0);
     assertThat(page().locator("[data-rule]").first()).not().containsText("Pilots");
-    choose("New section", "Delete (when empty)");
+    page().getByLabel("Rules", new Page.GetByLabelOptions().setExact(true)).focus();
+    bench.press("Control+z");
+    assertThat(page().locator("[data-rule]").first()).containsText("Pilots");
+    bench.press("Control+Shift+z");
     assertThat(section("New section")).hasCount(0);
     page().reload();
     assertThat(section(first)).isVisible();
     assertThat(section("New section")).hasCount(0);
+  }
+
+  @Test
+  void aSectionMovesWholeByKeyAndByDragging() {
+    String first = firstSection();
+    bench.focus("h01");
+    bench.press("Alt+PageDown");
+    assertThat(page().getByText("Section moved.")).isVisible();
+    String above = firstSection();
+    org.assertj.core.api.Assertions.assertThat(above).isNotEqualTo(first);
+    bench.press("Alt+PageUp");
+    assertThat(bench.rule("h01")).hasAttribute("aria-rowindex", "1");
+    page().getByText(first, new Page.GetByTextOptions().setExact(true)).hover();
+    page().mouse().down();
+    page().getByText(above, new Page.GetByTextOptions().setExact(true)).hover();
+    page().getByText(above, new Page.GetByTextOptions().setExact(true)).hover();
+    page().mouse().up();
+    assertThat(bench.rule("h01")).not().hasAttribute("aria-rowindex", "1");
+    org.assertj.core.api.Assertions.assertThat(firstSection()).isEqualTo(above);
   }
 
   @Test
