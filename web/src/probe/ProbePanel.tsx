@@ -3,6 +3,8 @@ import { useId, useMemo, useState, type ReactNode } from 'react';
 import type { Draft, Edit, ProbeAnswer, Rule } from '../api/types';
 import { SaveCheck } from '../checks/SaveCheck';
 import { completions, lastName } from './lineCompletion';
+import { ChangeList } from './ChangeList';
+import { ProbeFields } from './ProbeFields';
 import { partWord } from './unless';
 import { UnlessList } from './UnlessList';
 import { useCompletion } from '../ui/useCompletion';
@@ -41,6 +43,7 @@ export function ProbePanel({
   onCheck?(edit: Edit): Promise<{ message: string } | null>;
 }) {
   const [open, setOpen] = useState(false);
+  const [inFields, setInFields] = useState(false);
   const id = useId();
   const name = open ? lastName(line) : null;
   const terms = useNames(draft, name);
@@ -108,6 +111,14 @@ export function ProbePanel({
           ))}
         </ul>
       </div>
+      <details
+        open={inFields}
+        onToggle={(e) => setInFields(e.currentTarget.open)}
+        className="mt-1 text-[12px]"
+      >
+        <summary className="cursor-pointer text-dim">Fields</summary>
+        {inFields && <ProbeFields draft={draft} line={line} onLine={onLine} />}
+      </details>
       {error && (
         <p id={`${id}-error`} role="alert" className="mt-1 text-[12px] text-drop">
           {error}
@@ -144,6 +155,7 @@ export function ProbePanel({
               {note}
             </p>
           ))}
+          <ChangeList answer={answer} numbers={numbers} byId={byId} onRule={onRule} />
           <Stages answer={answer} numbers={numbers} onRule={onRule} />
           {onCheck && (
             <SaveCheck

@@ -100,4 +100,19 @@ class ChecksTest extends OnTheBench {
     bench.button("Checks").click();
     assertThat(row("case 1").first()).isVisible();
   }
+
+  @Test
+  void theProbeHasFieldsAndTellsWhatWouldChangeIt() {
+    bench.button("Rules").click();
+    bench.probe("from 10.1.201.9 to 10.4.3.7 tcp/9100");
+    assertThat(bench.probeAnswer()).containsText("What would change it");
+    page().getByText("What would change it").click();
+    assertThat(bench.probeAnswer()).containsText("held the connection");
+    page().getByText("Fields", new Page.GetByTextOptions().setExact(true)).click();
+    Locator fields = page().getByLabel("Fields of the connection");
+    assertThat(fields.getByLabel("service")).hasValue("tcp/9100");
+    checkAxe("probe in fields");
+    fields.getByLabel("service").fill("tcp/443");
+    assertThat(bench.probeBox()).hasValue("from 10.1.201.9 to 10.4.3.7 tcp/443");
+  }
 }

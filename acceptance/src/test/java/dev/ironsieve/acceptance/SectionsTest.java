@@ -3,8 +3,10 @@ package dev.ironsieve.acceptance;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Mouse;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.BoundingBox;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
@@ -71,8 +73,11 @@ class SectionsTest extends OnTheBench {
     assertThat(bench.rule("h01")).hasAttribute("aria-rowindex", "1");
     page().getByText(first, new Page.GetByTextOptions().setExact(true)).hover();
     page().mouse().down();
-    page().getByText(above, new Page.GetByTextOptions().setExact(true)).hover();
-    page().getByText(above, new Page.GetByTextOptions().setExact(true)).hover();
+    BoundingBox target =
+        page().getByText(above, new Page.GetByTextOptions().setExact(true)).boundingBox();
+    Mouse.MoveOptions slowly = new Mouse.MoveOptions().setSteps(10);
+    page().mouse().move(target.x + 30, target.y + target.height / 2, slowly);
+    page().mouse().move(target.x + 32, target.y + target.height / 2 + 2, slowly);
     page().mouse().up();
     assertThat(bench.rule("h01")).not().hasAttribute("aria-rowindex", "1");
     org.assertj.core.api.Assertions.assertThat(firstSection()).isEqualTo(above);

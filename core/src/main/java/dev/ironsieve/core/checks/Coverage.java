@@ -4,6 +4,7 @@ import dev.ironsieve.core.cover.CoverSearch.Outcome;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
+import dev.ironsieve.core.space.Box;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -44,16 +45,19 @@ public record Coverage(
    * @param steps comparisons of boxes that one search may take
    */
   public static Coverage of(RuleIndex index, List<Check> checks, long steps) {
-    return of(index, checks, steps, null);
+    return of(index, checks, List.of(), steps, null);
   }
 
   /**
-   * The mutants of some rules that the checks kill.
+   * The mutants of some rules that the checks of some connections, and of some sets of connections,
+   * kill. A cover search for each set and each mutant whose region it meets.
    *
+   * @param regions of the sets; each has to get one verdict, and does
    * @param steps comparisons of boxes that one search may take
    * @param rules ids of the rules; null for all
    */
-  public static Coverage of(RuleIndex index, List<Check> checks, long steps, Set<String> rules) {
+  public static Coverage of(
+      RuleIndex index, List<Check> checks, List<List<Box>> regions, long steps, Set<String> rules) {
     Mutants mutants = new Mutants(index, steps, rules);
     boolean[] shown = new boolean[mutants.size()];
     List<Check> failing = new ArrayList<>();
@@ -62,13 +66,16 @@ public record Coverage(
       int[] point = index.space().point(check.connection());
       if (point == null) {
         vague.add(check);
-        continue;
-      }
-      if (index.verdict(index.first(point)) != check.expected()) {
+      } else if (index.verdict(index.first(point)) != check.expected()) {
         failing.add(check);
-        continue;
+      } else {
+        mutants.shownBy(point).forEach(number -> shown[number] = true);
       }
-      mutants.shownBy(point).forEach(number -> shown[number] = true);
+    }
+    for (List<Box> region : regions) {
+      for (int number = 0; number < shown.length; number++) {
+        shown[number] = shown[number] || mutants.showsIn(number, region);
+      }
     }
     List<Mutant> noticed = new ArrayList<>();
     List<Missed> missed = new ArrayList<>();

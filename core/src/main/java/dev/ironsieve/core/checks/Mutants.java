@@ -128,10 +128,21 @@ final class Mutants {
 
   /** A point that the mutant gives another verdict; or that there is none, or it is not known. */
   Outcome witness(int number) {
-    if (notTold.contains(number)) {
-      return new Outcome.Exhausted();
-    }
-    List<Box> region = regions.get(number);
+    return notTold.contains(number)
+        ? new Outcome.Exhausted()
+        : witness(number, regions.get(number));
+  }
+
+  /** Whether the mutant gives some point of a region another verdict; false if not known. */
+  boolean showsIn(int number, List<Box> region) {
+    List<Box> shared = Box.shared(regions.get(number), region);
+    return !shared.isEmpty() && witness(number, shared) instanceof Outcome.Uncovered;
+  }
+
+  /**
+   * @param region where it is looked for, within that of the mutant
+   */
+  private Outcome witness(int number, List<Box> region) {
     SplittableRandom random = new SplittableRandom(number);
     for (int i = 0; i < TRIES && !region.isEmpty(); i++) {
       int[] point = index.space().pick(region.get(i % region.size()), random);
@@ -144,10 +155,12 @@ final class Mutants {
     return switch (all.get(number)) {
       case Mutant.OtherVerdict other -> search(region, point -> unless(handle, point), budget);
       case Mutant.Swapped swapped -> search(region, point -> unless(handle, point), budget);
-      case Mutant.Widened widened -> rivals(number, rival -> point -> unless(rival, point), budget);
+      case Mutant.Widened widened ->
+          rivals(handle, region, rival -> point -> unless(rival, point), budget);
       case Mutant.Disabled disabled ->
           rivals(
-              number,
+              handle,
+              region,
               rival ->
                   point -> {
                     int decides = index.firstWithout(handle, point);
@@ -172,9 +185,7 @@ final class Mutants {
   }
 
   /** Whether some rule below with another verdict, or the default rule, gets to the region. */
-  private Outcome rivals(int number, KeptOff keptOff, Budget budget) {
-    int handle = handles.get(number);
-    List<Box> region = regions.get(number);
+  private Outcome rivals(int handle, List<Box> region, KeptOff keptOff, Budget budget) {
     int[] below = index.overlapping(region, index.position(handle) + 1, index.size());
     for (int i = 0; i <= below.length; i++) {
       int rival = i == below.length ? RuleIndex.NONE : below[i];

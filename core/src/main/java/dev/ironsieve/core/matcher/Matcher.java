@@ -204,4 +204,15 @@ public final class Matcher {
     }
     return new Trace(List.copyOf(passed), null);
   }
+
+  /**
+   * The nearest changes of one rule that would give a connection the other effect: let through, or
+   * refused.
+   *
+   * @param trace of the connection
+   * @param most changes of rules above the one that decides
+   */
+  public List<VerdictChange> changes(Connection said, Trace trace, int most) {
+    return VerdictChange.of(trace, new CriterionEvaluator(index, withDefaults(said)), index, most);
+  }
 }

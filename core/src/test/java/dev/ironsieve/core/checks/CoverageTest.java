@@ -8,10 +8,15 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.reach.ReachTable;
 import dev.ironsieve.core.rulebase.Rulebase;
+import dev.ironsieve.core.ruleindex.RuleIndex;
+import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.text.ConnectionLine;
+import dev.ironsieve.core.text.ReachLine;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 /** By example: which mistakes a few checks notice, and which points notice all of them. */
@@ -119,5 +124,27 @@ class CoverageTest {
     assertThat(coverage.harmless()).allMatch(mutant -> mutant.toString().contains("same"));
     assertThat(Coverage.of(covered, List.of()).share()).isZero();
     assertThat(TestPoints.of(covered).atLeast()).isEqualTo(1);
+  }
+
+  @Test
+  void aSetOfConnectionsNoticesWhatChangesOneOfThem() {
+    RuleIndex index = new RuleIndex(BASE);
+    Rule question = ReachLine.parse("to 10.0.0.9 service tcp/443", BASE);
+    List<List<Box>> all = List.of(ReachTable.regionOf(index, question));
+    Coverage coverage = Coverage.of(index, List.of(), all, TestPoints.STEPS, null);
+    assertThat(coverage.noticed())
+        .contains(new Mutant.Disabled("deny"), new Mutant.Swapped("deny", "web"))
+        .doesNotContain(new Mutant.Disabled("web"), new Mutant.OtherVerdict("web"));
+    Rule wide = ReachLine.parse("service tcp/443", BASE);
+    Coverage more =
+        Coverage.of(
+            index,
+            List.of(),
+            List.of(ReachTable.regionOf(index, wide)),
+            TestPoints.STEPS,
+            Set.of("web"));
+    assertThat(more.noticed())
+        .contains(new Mutant.Disabled("web"), new Mutant.OtherVerdict("web"))
+        .allMatch(mutant -> mutant.rule().equals("web"));
   }
 }

@@ -1,7 +1,6 @@
 package dev.ironsieve.server.draft;
 
-import dev.ironsieve.core.checks.Check;
-import dev.ironsieve.core.checks.CheckPoints;
+import dev.ironsieve.core.checks.CheckRegions;
 import dev.ironsieve.core.checks.CheckResult;
 import dev.ironsieve.core.checks.Coverage;
 import dev.ironsieve.core.checks.TestPoints;
@@ -15,6 +14,7 @@ import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.sets.InvalidText;
+import dev.ironsieve.core.space.Box;
 import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.text.ReachLine;
 import dev.ironsieve.server.account.Role;
@@ -61,9 +61,9 @@ public class CheckResource {
         asked -> {
           Rulebase base = asked.draft().rulebase();
           RuleIndex index = asked.analysis().index();
-          List<Check> points = CheckPoints.of(base, index, CheckResult.of(base, index));
+          List<List<Box>> regions = CheckRegions.of(base, index, CheckResult.of(base, index));
           Set<String> wanted = rules.isEmpty() ? null : Set.copyOf(rules);
-          return CoverageDocument.of(Coverage.of(index, points, STEPS, wanted), index);
+          return CoverageDocument.of(Coverage.of(index, List.of(), regions, STEPS, wanted), index);
         });
   }
 
@@ -80,8 +80,10 @@ public class CheckResource {
     }
     return questions.askAnalysed(
         rulebase,
-        asked ->
-            SuggestedChecks.of(TestPoints.of(asked.analysis().index(), STEPS, Set.copyOf(rules))));
+        asked -> {
+          RuleIndex index = asked.analysis().index();
+          return SuggestedChecks.of(TestPoints.of(index, STEPS, Set.copyOf(rules)), index);
+        });
   }
 
   /** Reads lines that may become checks; nothing is stored. */

@@ -67,10 +67,10 @@ public record CoverageDocument(
   private static MissedMistake of(Coverage.Missed missed, RuleIndex index) {
     Connection witness = missed.witness();
     String verdict = index.verdict(index.first(index.space().point(witness))).word();
-    String line = ConnectionLine.format(witness);
+    String line = shortest(witness, index);
     return switch (missed.mutant()) {
       case Mutant.OtherVerdict(String rule) ->
-          new MissedMistake(rule, "verdict", null, null, shortest(witness, index), verdict);
+          new MissedMistake(rule, "verdict", null, null, line, verdict);
       case Mutant.Disabled(String rule) ->
           new MissedMistake(rule, "disabled", null, null, line, verdict);
       case Mutant.Swapped(String rule, String next) ->
@@ -86,8 +86,11 @@ public record CoverageDocument(
     };
   }
 
-  /** The connection without what the decision on it does not depend on. */
-  private static String shortest(Connection witness, RuleIndex index) {
+  /**
+   * The connection without what the decision on it does not depend on: a check of the rest still
+   * notices the mistake, since the whole connection is one of those that it stands for.
+   */
+  static String shortest(Connection witness, RuleIndex index) {
     return ConnectionLine.format(WitnessShortener.deciding(witness, Set.of(), index));
   }
 }

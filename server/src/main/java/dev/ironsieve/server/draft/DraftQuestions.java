@@ -5,6 +5,7 @@ import dev.ironsieve.core.checks.CheckResult;
 import dev.ironsieve.core.matcher.Matcher;
 import dev.ironsieve.core.matcher.PossibleDecisions;
 import dev.ironsieve.core.matcher.Trace;
+import dev.ironsieve.core.matcher.VerdictChange;
 import dev.ironsieve.core.matcher.WitnessShortener;
 import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
@@ -25,6 +26,7 @@ import jakarta.enterprise.context.ApplicationScoped;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
@@ -36,6 +38,8 @@ import java.util.function.Function;
 @ApplicationScoped
 public class DraftQuestions {
   private static final int MOST_UNLESS = 40; // other decisions that an answer lists
+
+  private static final int MOST_CHANGES = 4; // of rules above the one that decides
 
   private final LiveDrafts live;
   private final QuestionPool pool;
@@ -218,6 +222,9 @@ public class DraftQuestions {
         ProbeAnswer.Handled.of(trace.decided()),
         passed,
         matcher.stages(connection).stream().map(ProbeAnswer.AtStage::of).toList(),
+        matcher.changes(connection, trace, MOST_CHANGES).stream()
+            .map(DraftQuestions::change)
+            .toList(),
         remarks(filled, rulebase));
   }
 
@@ -227,6 +234,15 @@ public class DraftQuestions {
     return index.resolution().counts(connection)
         ? new Matcher(index)
         : new Matcher(asked.state().rulebase());
+  }
+
+  private static ProbeAnswer.NearestChange change(VerdictChange change) {
+    return new ProbeAnswer.NearestChange(
+        change.kind().name().toLowerCase(Locale.ROOT).replace('_', ' '),
+        change.rule().id(),
+        change.criterion() == null ? null : part(change.criterion()),
+        change.verdict().word(),
+        change.decides() == null ? null : change.decides().id());
   }
 
   private static ProbeAnswer.Unless unless(PossibleDecisions.Decision decision) {

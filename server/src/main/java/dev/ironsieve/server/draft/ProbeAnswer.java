@@ -22,6 +22,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param handling the other effects of the rule that decides
  * @param passed the rules above it, in order
  * @param stages the decision at each stage, up to the one that settles it
+ * @param changes the nearest changes of one rule that would give the connection the other effect
  * @param notes remarks about the connection, such as an address outside its zone
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
@@ -39,7 +40,32 @@ public record ProbeAnswer(
     @Schema(required = true) Handled handling,
     @Schema(required = true) List<Passed> passed,
     @Schema(required = true) List<AtStage> stages,
+    @Schema(required = true) List<NearestChange> changes,
     @Schema(required = true) List<String> notes) {
+
+  /**
+   * A change of one rule that would let the connection through, or refuse it.
+   *
+   * @param kind widened (all its criteria but one hold), enabled, moved above the rule that
+   *     decides, or removed, which means that an exception of it would do as well
+   * @param rule id of the rule that is changed
+   * @param part the criterion that does not hold, as in {@link Passed}
+   * @param verdict that the connection would get
+   * @param by id of the rule that would decide; left out for the default rule
+   */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  public record NearestChange(
+      @Schema(
+              required = true,
+              enumeration = {"widened", "enabled", "moved above", "removed"})
+          String kind,
+      @Schema(required = true) String rule,
+      String part,
+      @Schema(
+              required = true,
+              enumeration = {"allow", "drop", "reject", "caution"})
+          String verdict,
+      String by) {}
 
   /**
    * A rule that decides some of the connections that agree with the line.

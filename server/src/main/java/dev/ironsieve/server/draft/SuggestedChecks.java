@@ -1,7 +1,7 @@
 package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.checks.TestPoints;
-import dev.ironsieve.core.text.ConnectionLine;
+import dev.ironsieve.core.ruleindex.RuleIndex;
 import java.util.List;
 import org.eclipse.microprofile.openapi.annotations.media.Schema;
 
@@ -21,13 +21,14 @@ public record SuggestedChecks(
               enumeration = {"allow", "drop", "reject", "caution"})
           String verdict) {}
 
-  static SuggestedChecks of(TestPoints points) {
+  static SuggestedChecks of(TestPoints points, RuleIndex index) {
     return new SuggestedChecks(
         points.checks().stream()
             .map(
                 check ->
                     new SuggestedCheck(
-                        ConnectionLine.format(check.connection()), check.expected().word()))
+                        CoverageDocument.shortest(check.connection(), index),
+                        check.expected().word()))
             .toList(),
         points.undecided().size());
   }
