@@ -377,7 +377,11 @@ export const api = {
     return parts.join('\n');
   },
   readRules: (id: number, text: string) =>
-    call<{ rules: Rule[] }>('POST', `${draft(id)}/rules/text`, { text }),
+    call<{ rules: Rule[]; missing: { kind: string; name: string }[] }>(
+      'POST',
+      `${draft(id)}/rules/text`,
+      { text },
+    ),
   publishing: (id: number) => call<Publishing>('GET', `/rulebases/${id}/publishing`),
   requireApproval: (id: number, fourEyes: boolean) =>
     call<void>('PUT', `/rulebases/${id}/publishing`, { fourEyes }),

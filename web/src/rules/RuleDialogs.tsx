@@ -3,10 +3,12 @@ import type { Rule } from '../api/types';
 import type { Chip } from '../draft/criteria';
 import type { DraftHandle } from '../draft/useDraft';
 import { NameLiteral } from './NameLiteral';
+import type { MissingObject } from './missingObjects';
 
 const ReplaceDialog = lazy(() => import('./ReplaceDialog'));
 const PairDialog = lazy(() => import('./PairDialog'));
 const RuleChecks = lazy(() => import('../checks/RuleChecks'));
+const MissingDialog = lazy(() => import('./MissingDialog'));
 const PlaceDialog = lazy(() => import('./PlaceDialog'));
 
 /** A dialog about rules of the list. */
@@ -15,6 +17,7 @@ export type RuleDialog =
   | { kind: 'place'; rule: Rule }
   | { kind: 'replace'; rules: Rule[] }
   | { kind: 'checks'; rules: string[] }
+  | { kind: 'missing'; missing: MissingObject[]; rules: Rule[]; below: string }
   | { kind: 'pair'; pair: [string, string] };
 
 /** The dialog that is open. */
@@ -24,6 +27,7 @@ export function RuleDialogs({
   numbers,
   byId,
   onProbe,
+  onPasted,
   onClose,
 }: {
   dialog: RuleDialog;
@@ -31,6 +35,7 @@ export function RuleDialogs({
   numbers: Map<string, number>;
   byId: Map<string, Rule>;
   onProbe(line: string): void;
+  onPasted(rules: Rule[]): void;
   onClose(): void;
 }) {
   switch (dialog.kind) {
@@ -53,6 +58,19 @@ export function RuleDialogs({
       return (
         <Suspense>
           <ReplaceDialog rules={dialog.rules} handle={handle} onClose={onClose} />
+        </Suspense>
+      );
+    case 'missing':
+      return (
+        <Suspense>
+          <MissingDialog
+            missing={dialog.missing}
+            rules={dialog.rules}
+            below={dialog.below}
+            handle={handle}
+            onPasted={onPasted}
+            onClose={onClose}
+          />
         </Suspense>
       );
     case 'checks':

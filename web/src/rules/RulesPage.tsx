@@ -126,6 +126,7 @@ export function RulesPage({
     nameLiteral: (rule, chip) => setDialog({ kind: 'name', rule, chip }),
     placeIt: (rule) => setDialog({ kind: 'place', rule }),
     replaceChip: (rules) => setDialog({ kind: 'replace', rules }),
+    createMissing: (missing, rules, below) => setDialog({ kind: 'missing', missing, rules, below }),
     addChecks: (rules) => setDialog({ kind: 'checks', rules }),
     sideBySide: (rule, other) => setDialog({ kind: 'pair', pair: [rule, other] }),
     scrollTo,
@@ -384,6 +385,7 @@ export function RulesPage({
             numbers={numbers}
             byId={byId}
             onProbe={onProbe}
+            onPasted={(rules) => actions.pasted(rules)}
             onClose={() => {
               if (dialog.kind === 'name') setEditing(null);
               if (dialog.kind === 'place') scrollTo(dialog.rule.id);

@@ -1,5 +1,6 @@
-import type { Draft } from '../api/types';
+import type { Draft, Rule } from '../api/types';
 import type { EditOf } from '../draft/useDraft';
+import type { MissingObject } from './missingObjects';
 
 /** What the actions on rules work with; every part tells how things are when it is asked. */
 export interface ActionBench {
@@ -12,6 +13,8 @@ export interface ActionBench {
   selected(id: string): string[];
   /** The same without common rules, which are locked. */
   group(id: string): string[];
+  /** Asks what objects stand for that pasted rules name and the draft lacks. */
+  createMissing(missing: MissingObject[], rules: Rule[], below: string): void;
   say(text: string): void;
   scrollTo(id: string): void;
   /** A rule that is new is shown whatever the filter says. */

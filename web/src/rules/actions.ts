@@ -56,6 +56,8 @@ export interface RuleActions {
   goToFinding(id: string, direction: 1 | -1): void;
   /** Selects every rule that is shown. */
   selectAll(): void;
+  /** Shows rules that were pasted by a dialog. */
+  pasted(rules: Rule[]): void;
   /** Copies the selected rules as text. */
   copy(id: string): void;
   /** Inserts the rules of a text below a rule. */

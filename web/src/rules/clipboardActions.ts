@@ -1,10 +1,23 @@
 import { api, Problem } from '../api/client';
+import type { Rule } from '../api/types';
 import { manyRules, type ActionBench } from './actionBench';
 import type { RuleActions } from './actions';
 
+/** Shows rules that were pasted. */
+export function pasted(bench: ActionBench, rules: Rule[]) {
+  const ids = rules.map((rule) => rule.id);
+  ids.forEach((id) => bench.show(id));
+  bench.selectAlone(ids);
+  bench.scrollTo(ids[0]!);
+  bench.say(`${manyRules(ids)} pasted.`);
+}
+
 /** Copying and pasting rules as text. */
-export function clipboardActions(bench: ActionBench): Pick<RuleActions, 'copy' | 'paste'> {
+export function clipboardActions(
+  bench: ActionBench,
+): Pick<RuleActions, 'copy' | 'paste' | 'pasted'> {
   return {
+    pasted: (rules) => pasted(bench, rules),
     copy(id) {
       const ids = bench.selected(id);
       if (!navigator.clipboard) {
@@ -20,13 +33,13 @@ export function clipboardActions(bench: ActionBench): Pick<RuleActions, 'copy' |
     paste(id, text) {
       void api
         .readRules(bench.draft().id, text)
-        .then(async ({ rules }) => {
+        .then(async ({ rules, missing }) => {
+          if (missing.length > 0) {
+            bench.createMissing(missing, rules, id);
+            return;
+          }
           const refused = await bench.send({ kind: 'insertRules', rules, place: { below: id } });
-          if (refused) return;
-          rules.forEach((rule) => bench.show(rule.id));
-          bench.selectAlone(rules.map((rule) => rule.id));
-          bench.scrollTo(rules[0]!.id);
-          bench.say(`${manyRules(rules.map((rule) => rule.id))} pasted.`);
+          if (!refused) pasted(bench, rules);
         })
         .catch((e: Error) => {
           const fault = e instanceof Problem ? e.body.faults?.[0] : undefined;

@@ -71,6 +71,7 @@ export function useRuleActions(
     placeIt(rule: Rule): void;
     replaceChip(rules: Rule[]): void;
     addChecks(rules: string[]): void;
+    createMissing: ActionBench['createMissing'];
     sideBySide(rule: string, other: string): void;
     scrollTo(id: string): void;
     focusGrid(): void;
@@ -138,6 +139,8 @@ export function useRuleActions(
       send,
       selected,
       group,
+      createMissing: (missing, rules, below) =>
+        live.current.hooks.createMissing(missing, rules, below),
       say: (text) => live.current.hooks.announce(text),
       scrollTo: (id) => live.current.hooks.scrollTo(id),
       show: (id) => live.current.hooks.show(id),

@@ -1,7 +1,9 @@
 package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.edit.Edit;
+import dev.ironsieve.core.edit.MissingObject;
 import dev.ironsieve.core.model.Rule;
+import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.sets.InvalidText;
 import dev.ironsieve.core.text.RuleText;
 import dev.ironsieve.formats.Fault;
@@ -43,6 +45,7 @@ public class RuleTextResource {
             .filter(rule -> wanted.contains(rule.id()))
             .map(RuleText::format)
             .collect(Collectors.joining("\n")),
+        null,
         null);
   }
 
@@ -53,7 +56,8 @@ public class RuleTextResource {
   public RuleTexts read(long rulebase, RuleTexts body) {
     Refusal.requireBody(body);
     String text = Refusal.require(body.text(), "$.text", "rules, one in each line");
-    drafts.rulebase(rulebase); // refuses an unknown one
+    Rulebase base = drafts.rulebase(rulebase);
+    List<Rule> rules = new ArrayList<>();
     List<RuleDocument> out = new ArrayList<>();
     List<Fault> faults = new ArrayList<>();
     int number = 0;
@@ -64,6 +68,7 @@ public class RuleTextResource {
       }
       try {
         Rule rule = RuleText.parse(line, newId());
+        rules.add(rule);
         out.add(FromModel.rule(rule));
       } catch (InvalidText e) {
         String place = "line %d, character %d".formatted(number, e.offset() + 1);
@@ -79,7 +84,12 @@ public class RuleTextResource {
     if (out.isEmpty() || out.size() > Edit.MAX_RULES) {
       throw new Refusal.Invalid("$.text", "1 to " + Edit.MAX_RULES + " rules", out.size() + "");
     }
-    return new RuleTexts(text, out);
+    return new RuleTexts(
+        text,
+        out,
+        MissingObject.in(rules, base).stream()
+            .map(one -> new RuleTexts.MissingName(one.kind().word(), one.name()))
+            .toList());
   }
 
   private static String newId() {
