@@ -95,7 +95,8 @@ public final class ScreenBench {
     List<Double> strips = new ArrayList<>();
     for (int i = 0; i < 3; i++) {
       page.reload();
-      page.waitForFunction("bench.strips > 0");
+      page.locator("[data-rule]").first().waitFor();
+      page.waitForTimeout(200);
       strips.add(number("bench.strips"));
       page.waitForTimeout(1500);
     }

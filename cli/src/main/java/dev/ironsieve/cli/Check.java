@@ -47,7 +47,7 @@ final class Check implements Callable<Integer> {
   @Parameters(
       arity = "1..*",
       paramLabel = "FILE",
-      description = "Rulebases to check; - for standard input.")
+      description = "Rulebases to check, or rules as text; - for standard input.")
   private List<Path> files;
 
   @Option(names = "--format", description = "One of ${COMPLETION-CANDIDATES}.")
@@ -58,6 +58,12 @@ final class Check implements Callable<Integer> {
       paramLabel = "SEVERITY",
       description = "note, warning (if left out) or error: what makes the exit code 1.")
   private Finding.Severity failOn = Finding.Severity.WARNING;
+
+  @Option(
+      names = "--objects",
+      paramLabel = "FILE.json",
+      description = "For rules as text: the rulebase whose objects they name.")
+  private Path objects;
 
   @Option(
       names = "--day",
@@ -74,7 +80,7 @@ final class Check implements Callable<Integer> {
     PrintWriter out = spec.commandLine().getOut();
     List<Report> reports = new ArrayList<>();
     for (Path file : files) {
-      Rulebase rulebase = RulebaseFiles.read(file, spec.commandLine().getErr());
+      Rulebase rulebase = RulebaseFiles.read(file, objects, spec.commandLine().getErr());
       LocalDate from = day == null ? LocalDate.now(rulebase.gatewaySettings().timeZone()) : day;
       reports.add(Report.of(file.toString(), rulebase, from));
     }

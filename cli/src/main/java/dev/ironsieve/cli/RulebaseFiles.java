@@ -7,6 +7,7 @@ import dev.ironsieve.formats.Json;
 import dev.ironsieve.formats.document.RulebaseDocument;
 import dev.ironsieve.formats.document.ToModel;
 import dev.ironsieve.formats.rfc8519.AclReader;
+import dev.ironsieve.formats.ruletext.RuleTextFile;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
@@ -14,7 +15,7 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
 
-/** Reads rulebases of either format from files. */
+/** Reads rulebases from files: our own document, RFC 8519, or rules as text. */
 final class RulebaseFiles {
   private RulebaseFiles() {}
 
@@ -22,8 +23,21 @@ final class RulebaseFiles {
    * Reads a rulebase; {@code -} stands for standard input. Remarks of the reader go to {@code err}.
    */
   static Rulebase read(Path file, PrintWriter err) {
+    return read(file, null, err);
+  }
+
+  /**
+   * The same.
+   *
+   * @param objects file of the rulebase whose objects rules in a text name; null for none
+   */
+  static Rulebase read(Path file, Path objects, PrintWriter err) {
     byte[] json = bytes(file);
     try {
+      if (RuleTextFile.looksLikeOne(json)) {
+        Rulebase named = objects == null ? Rulebase.empty("none") : read(objects, null, err);
+        return RuleTextFile.read(json, title(file), named);
+      }
       if (!AclReader.looksLikeOne(json)) {
         return ToModel.rulebase(Json.read(json, RulebaseDocument.class));
       }
@@ -40,7 +54,7 @@ final class RulebaseFiles {
   }
 
   private static String title(Path file) {
-    String name = file.getFileName().toString().replaceAll("\\.json$", "");
+    String name = file.getFileName().toString().replaceAll("\\.(json|txt)$", "");
     return name.equals("-") ? "standard input" : name;
   }
 

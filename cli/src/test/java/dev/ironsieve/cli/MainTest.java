@@ -340,6 +340,39 @@ class MainTest {
     assertThat(run("check", again.toString()).out()).contains("kiosk updates");
   }
 
+  @Test
+  void rulesAsTextAreCheckedAndConverted(@TempDir Path folder) throws IOException {
+    Path text = folder.resolve("mail.txt");
+    Files.writeString(
+        text,
+        """
+        # from a mail
+        allow "all" from in quay
+        drop "no mail" from in quay service tcp/25
+        """);
+    Ran checked = run("check", text.toString());
+    assertThat(checked.code()).isEqualTo(1);
+    assertThat(checked.out()).contains("rule 2 \"no mail\" is shadowed by 1");
+    Ran document = run("convert", "--to", "document", text.toString());
+    Path json = folder.resolve("mail.json");
+    Files.writeString(json, document.out());
+    assertThat(run("convert", "--to", "text", json.toString()).out())
+        .isEqualTo(
+            "section \"Rules\"\nallow \"all\" from in quay\n"
+                + "drop \"no mail\" from in quay service tcp/25\n");
+    Files.writeString(text, "allow \"a\" to Kiosks");
+    assertThat(run("check", text.toString()).code()).isEqualTo(2);
+    Path objects = folder.resolve("objects.json");
+    Files.writeString(
+        objects,
+        """
+        {"ironSieve": 1, "name": "n", "addresses": [{"name": "Kiosks", "members": ["10.4.0.0/16"]}],
+          "sections": [{"name": "s", "rules": []}]}
+        """);
+    assertThat(run("check", "--objects", objects.toString(), text.toString()).out())
+        .endsWith("found in 1 rules\n");
+  }
+
   /** After a change of a command: {@code ./iron-sieve manual docs/man}. */
   @Test
   void theManualPagesAreThoseOfTheCommands(@TempDir Path folder) throws IOException {
