@@ -9,9 +9,9 @@ import { partWord } from './unless';
 import { UnlessList } from './UnlessList';
 import { useCompletion } from '../ui/useCompletion';
 import { useNames } from './useNames';
+import { whole } from '../ui/numbers';
 import { VERDICT_CLASS } from '../ui/verdicts';
 
-const MOST_PASSED = 200;
 const MOST_OPEN = 3;
 const STAGE_WORDS: Record<string, string> = {
   'first packet': 'At the first packet',
@@ -254,16 +254,16 @@ function Passed({
   byId: Map<string, Rule>;
   onRule(id: string): void;
 }) {
-  if (answer.passed.length === 0) {
+  if (answer.passedCount === 0) {
     return <p className="mt-2 text-[12px] text-dim">No rule stands above it.</p>;
   }
-  const nearest = answer.passed.slice(-MOST_PASSED).reverse();
+  const nearest = [...answer.passed].reverse();
   return (
     <details open className="mt-2">
       <summary className="cursor-pointer text-[12px] text-dim">
-        {answer.passed.length === 1 ? '1 rule' : `${answer.passed.length} rules`} above did not
+        {answer.passedCount === 1 ? '1 rule' : `${whole(answer.passedCount)} rules`} above did not
         match
-        {answer.passed.length > 1 && ', nearest first'}
+        {answer.passedCount > 1 && ', nearest first'}
       </summary>
       <ol
         className="mt-1 max-h-[230px] overflow-auto"
@@ -292,9 +292,9 @@ function Passed({
           </li>
         ))}
       </ol>
-      {answer.passed.length > MOST_PASSED && (
+      {answer.passedCount > nearest.length && (
         <p className="text-[12px] text-dim">
-          and {answer.passed.length - MOST_PASSED} more above these
+          and {whole(answer.passedCount - nearest.length)} more above these
         </p>
       )}
     </details>

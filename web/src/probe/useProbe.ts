@@ -4,7 +4,7 @@ import { api, Cancelled, Problem } from '../api/client';
 import type { ProbeAnswer } from '../api/types';
 import { faultWords } from '../ui/faultWords';
 
-const TYPING_MS = 120;
+const TYPING_MS = 50;
 
 /** The answer for a line on the draft as it is, asked again with every keystroke and every edit. */
 export function useProbe(

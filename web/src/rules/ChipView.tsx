@@ -1,5 +1,5 @@
 import { Laptop, UserRound } from 'lucide-react';
-import { useContext, useState } from 'react';
+import { useContext, useEffect, useState } from 'react';
 import { DraftContext } from './DraftContext';
 import { MembersContext, useWords } from './members';
 import type { Chip, CriterionName } from '../draft/criteria';
@@ -33,11 +33,7 @@ export function ChipView({
 }) {
   const { count, words } = useContext(MembersContext)(chip);
   const [pointed, setPointed] = useState(false);
-  const asked = useWords(
-    useContext(DraftContext),
-    chip,
-    pointed && count !== undefined && words === undefined,
-  );
+  const [asked, setAsked] = useState<string>();
   const members = words ?? asked;
   const zone = chip.criterion === 'fromZones' || chip.criterion === 'toZones';
   return (
@@ -75,6 +71,9 @@ export function ChipView({
       {count !== undefined && (
         <span className="shrink-0 text-[11px] text-dim tabular-nums">{count}</span>
       )}
+      {pointed && count !== undefined && members === undefined && (
+        <AskWords chip={chip} onWords={setAsked} />
+      )}
       {onRemove && (
         <button
           type="button"
@@ -88,4 +87,13 @@ export function ChipView({
       )}
     </span>
   );
+}
+
+/** Asks for the members of a chip that is pointed at; a query in every chip would slow the list. */
+function AskWords({ chip, onWords }: { chip: Chip; onWords(words: string): void }) {
+  const words = useWords(useContext(DraftContext), chip);
+  useEffect(() => {
+    if (words !== undefined) onWords(words);
+  }, [words, onWords]);
+  return null;
 }

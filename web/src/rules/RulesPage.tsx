@@ -1,6 +1,14 @@
 import { DndContext, DragOverlay, MeasuringStrategy } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import {
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import type { ProbeAnswer, Rule } from '../api/types';
 import { BelowLine } from '../common/BelowLine';
 import { nothingWords, ruleBelow } from '../common/effects';
@@ -11,7 +19,8 @@ import type { DraftHandle } from '../draft/useDraft';
 import { DraftContext } from './DraftContext';
 import { MembersContext, useMembersOf } from './members';
 import { useHits } from '../draft/useHits';
-import { RuleStrip, type Fall } from './RuleStrip';
+import { RuleStrip } from './RuleStrip';
+import type { Fall } from './strip';
 import { ClosingStrip, SectionHead } from './SectionHead';
 import { ruleCommand, type RuleCommand, type RuleView } from './commands';
 import { FilterNote } from './FilterNote';
@@ -38,6 +47,9 @@ export interface RulesHandle {
   /** Runs a command on the focused rule. */
   run(command: RuleCommand): void;
 }
+
+/** Constant, since all strips are rendered when it changes. */
+const MEASURING = { droppable: { strategy: MeasuringStrategy.WhileDragging } };
 
 export function RulesPage({
   handle,
@@ -78,7 +90,7 @@ export function RulesPage({
   });
   const scroller = useRef<HTMLDivElement>(null);
 
-  const used = useRuleFilter(draft, filter, hits, past);
+  const used = useRuleFilter(draft, useDeferredValue(filter), hits, past);
   const { items, order, numbers, byId } = useMemo(() => {
     const shown = fresh.filter === filter ? fresh.ids : new Set<string>();
     return itemsOf(draft, used.shows, closed, shown);
@@ -144,6 +156,7 @@ export function RulesPage({
     if (!selection.ids.has(id)) actions.focus(id);
   });
   const { over, rule: dragged } = drag;
+  const dragging = dragged !== null || drag.section !== null;
   const places = useDragPlaces(draft, alone ? dragged : null, over);
 
   const goTo = useCallback(
@@ -209,7 +222,13 @@ export function RulesPage({
     [answer],
   );
   const fallOf = (id: string): Fall =>
-    !answer ? 'none' : answer.rule === id ? 'caught' : passed.has(id) ? 'passed' : 'none';
+    !answer
+      ? 'none'
+      : answer.rule === id
+        ? 'caught'
+        : (numbers.get(id) ?? 0) <= answer.passedCount
+          ? 'passed'
+          : 'none';
 
   // The browser tells the element of a paste by the text selection, not by the focus.
   useEffect(() => {
@@ -273,7 +292,7 @@ export function RulesPage({
       <MembersContext.Provider value={members}>
         <DndContext
           sensors={drag.sensors}
-          measuring={{ droppable: { strategy: MeasuringStrategy.Always } }}
+          measuring={MEASURING}
           onDragStart={drag.onDragStart}
           onDragMove={drag.onDragMove}
           onDragEnd={drag.onDragEnd}
@@ -328,6 +347,7 @@ export function RulesPage({
                         below={nothingWords(
                           ruleBelow(item.rule.id, below.rulebases, below.effects),
                         )}
+                        dragging={dragging}
                         dropLine={over?.id === item.rule.id ? over.side : null}
                         placeMark={places.markOf(item.rule.id)}
                         actions={actions}
@@ -339,6 +359,7 @@ export function RulesPage({
                         open={!closed.has(item.section.id)}
                         mayEdit={mayEdit && !item.origin}
                         origin={item.origin}
+                        dragging={dragging}
                         target={over?.id === `section:${item.section.id}`}
                         falling={fallThrough(items, row.index, fallOf)}
                         handle={handle}

@@ -1,4 +1,3 @@
-import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { ChevronDown, ChevronRight, MoreHorizontal } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
@@ -7,6 +6,7 @@ import type { DraftHandle } from '../draft/useDraft';
 import { Origin } from '../common/Origin';
 import { Menu, MenuItem } from '../ui/Menu';
 import type { RuleActions } from './actions';
+import { DragHandle, DropTarget } from './dragParts';
 import { NameEditor } from './NameEditor';
 import { FallLine } from './RuleStrip';
 import { deleteWithRules, SECTION_DRAG, stepSection } from './sectionMove';
@@ -21,6 +21,7 @@ export function SectionHead({
   open,
   mayEdit,
   origin,
+  dragging,
   target,
   falling,
   handle,
@@ -33,18 +34,14 @@ export function SectionHead({
   mayEdit: boolean;
   /** Name of the common rulebase that it is from. */
   origin: string | undefined;
+  /** Whether something is dragged. */
+  dragging: boolean;
   target: boolean;
   falling: boolean;
   handle: DraftHandle;
   actions: RuleActions;
   onToggle(): void;
 }) {
-  const { setNodeRef } = useDroppable({ id: `${SECTION_DROP}${section.id}` });
-  const {
-    setNodeRef: dragRef,
-    listeners,
-    isDragging,
-  } = useDraggable({ id: `${SECTION_DRAG}${section.id}`, disabled: !mayEdit });
   const [renaming, setRenaming] = useState(false);
   const [error, setError] = useState<string | null>(null);
   const rename = (name: string) =>
@@ -68,12 +65,12 @@ export function SectionHead({
   const below = next && (next.tail ?? false) === (section.tail ?? false) ? next.id : undefined;
   return (
     <div
-      ref={setNodeRef}
       role="row"
       className={`group relative flex h-[26px] items-center gap-2 border-b border-line bg-band pl-4 ${
         target ? 'shadow-[inset_0_-3px_0_var(--accent)]' : ''
       }`}
     >
+      {dragging && <DropTarget id={`${SECTION_DROP}${section.id}`} />}
       {falling && <FallLine fall="passed" />}
       <div role="gridcell" className="flex min-w-0 flex-1 items-center gap-2">
         <button
@@ -96,14 +93,14 @@ export function SectionHead({
             }}
           />
         ) : (
-          <span
-            ref={dragRef}
-            {...listeners}
-            className={`truncate text-[12px] font-semibold ${mayEdit ? 'cursor-grab' : ''} ${isDragging ? 'opacity-50' : ''}`}
+          <DragHandle
+            id={`${SECTION_DRAG}${section.id}`}
+            enabled={mayEdit}
+            className="truncate text-[12px] font-semibold"
             onDoubleClick={() => mayEdit && setRenaming(true)}
           >
             {section.name}
-          </span>
+          </DragHandle>
         )}
         <span className="shrink-0 text-[12px] text-dim">
           {count} {count === 1 ? 'rule' : 'rules'}

@@ -108,9 +108,10 @@ const own = (draft: Draft) => sectionsOf(draft).filter((section) => !originOf(dr
 /** The rules that are still offered: while a rulebase has no rules but those that it was offered. */
 export function offeredRules(draft: Draft): FirstRule[] {
   if (draft.kind === 'common') return [];
-  const mine = own(draft).flatMap((section) => section.rules ?? []);
-  if (mine.some((rule) => !rule.id.startsWith(PREFIX))) return [];
-  const taken = new Set(mine.map((rule) => rule.id));
+  const mine = own(draft);
+  const others = mine.some((section) => section.rules?.some((rule) => !rule.id.startsWith(PREFIX)));
+  if (others) return [];
+  const taken = new Set(mine.flatMap((section) => section.rules ?? []).map((rule) => rule.id));
   return firstRules(draft).filter((one) => !taken.has(one.id));
 }
 

@@ -61,11 +61,11 @@ export function useMembersOf(draft: Draft): MembersOf {
 }
 
 /** The first members of a named set of an edition, fetched on demand. */
-export function useWords(draft: Draft | null, chip: Chip, wanted: boolean): string | undefined {
+export function useWords(draft: Draft | null, chip: Chip): string | undefined {
   const { data } = useQuery({
     queryKey: ['members', draft?.id, draft?.editions, chip.criterion, chip.text],
     queryFn: () => api.terms(draft!.id, [chip.criterion as Coordinate], chip.text),
-    enabled: wanted && draft !== null,
+    enabled: draft !== null,
     staleTime: Infinity,
   });
   const term = data?.find((one) => one.name.toLowerCase() === chip.text.toLowerCase());

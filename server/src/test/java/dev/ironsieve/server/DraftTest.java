@@ -158,6 +158,7 @@ class DraftTest {
         .statusCode(200)
         .body("rule", equalTo("c"))
         .body("verdict", equalTo("allow"))
+        .body("passedCount", equalTo(2))
         .body("passed.rule", contains("a", "b"))
         .body("passed[0].parts", contains("services"));
     ruth.request()

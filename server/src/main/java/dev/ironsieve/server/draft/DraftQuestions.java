@@ -39,6 +39,7 @@ import java.util.function.Function;
 public class DraftQuestions {
   private static final int MOST_UNLESS = 40; // other decisions that an answer lists
 
+  private static final int MOST_PASSED = 20; // rules above whose reasons are told
   private static final int MOST_CHANGES = 4; // of rules above the one that decides
 
   private final LiveDrafts live;
@@ -198,8 +199,9 @@ public class DraftQuestions {
     Connection connection = filled.connection();
     Matcher matcher = matcher(asked, connection);
     Trace trace = matcher.trace(connection);
+    int above = trace.passed().size();
     List<ProbeAnswer.Passed> passed =
-        trace.passed().stream()
+        trace.passed().subList(Math.max(0, above - MOST_PASSED), above).stream()
             .map(
                 p ->
                     new ProbeAnswer.Passed(
@@ -220,6 +222,7 @@ public class DraftQuestions {
             .toList(),
         possible.complete() && possible.decisions().size() <= MOST_UNLESS,
         ProbeAnswer.Handled.of(trace.decided()),
+        above,
         passed,
         matcher.stages(connection).stream().map(ProbeAnswer.AtStage::of).toList(),
         matcher.changes(connection, trace, MOST_CHANGES).stream()

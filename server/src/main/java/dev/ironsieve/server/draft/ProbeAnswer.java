@@ -20,7 +20,8 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * @param unless the other rules that may decide an incomplete connection, in order
  * @param complete whether these are all; if not, the work limit was reached
  * @param handling the other effects of the rule that decides
- * @param passed the rules above it, in order
+ * @param passedCount the number of the rules above it
+ * @param passed the nearest of these, in order
  * @param stages the decision at each stage, up to the one that settles it
  * @param changes the nearest changes of one rule that would give the connection the other effect
  * @param notes remarks about the connection, such as an address outside its zone
@@ -38,6 +39,7 @@ public record ProbeAnswer(
     @Schema(required = true) List<Unless> unless,
     @Schema(required = true) boolean complete,
     @Schema(required = true) Handled handling,
+    @Schema(required = true) int passedCount,
     @Schema(required = true) List<Passed> passed,
     @Schema(required = true) List<AtStage> stages,
     @Schema(required = true) List<NearestChange> changes,
