@@ -27,6 +27,7 @@ import { FilterNote } from './FilterNote';
 import { FirstRules } from './FirstRules';
 import { useRuleDrag } from './useRuleDrag';
 import { isPressed } from '../ui/shortcut';
+import { useSettled } from '../ui/useSettled';
 import { itemsOf, type Item } from './items';
 import { navigate } from './keys';
 import { RuleDialogs, type RuleDialog } from './RuleDialogs';
@@ -39,7 +40,7 @@ import { useRuleFilter } from './useRuleFilter';
 export interface RulesHandle {
   goTo(id: string): void;
   /** The next rule with a finding of a kind, below the focused one or from the top. */
-  nextFinding(kind: string): string | undefined;
+  nextFinding(kind: FindingKind): string | undefined;
   actions: ReturnType<typeof useRuleActions>['actions'];
   focused: Rule | undefined;
   /** How many rules are selected. */
@@ -47,6 +48,9 @@ export interface RulesHandle {
   /** Runs a command on the focused rule. */
   run(command: RuleCommand): void;
 }
+
+/** How long the rest of the page waits before it follows the focus. */
+const FOLLOW_MS = 60;
 
 /** Constant, since all strips are rendered when it changes. */
 const MEASURING = { droppable: { strategy: MeasuringStrategy.WhileDragging } };
@@ -177,7 +181,9 @@ export function RulesPage({
     }
   }, [initialRule, order, byId, goTo]);
 
-  useEffect(() => onFocus(selection.focus), [selection.focus, onFocus]);
+  // The rest of the page follows a moment later, so that a key that is held down stays quick.
+  const settled = useSettled(selection.focus, FOLLOW_MS);
+  useEffect(() => onFocus(settled), [settled, onFocus]);
 
   // When a filter is taken away, the rule in focus stays in view.
   const filtered = useRef(filter);
@@ -200,22 +206,30 @@ export function RulesPage({
     }),
     [draft.standings, onProbe, onLog],
   );
+  const live = useRef({ focused, order, standings: draft.standings, focus: selection.focus });
+  useLayoutEffect(() => {
+    live.current = { focused, order, standings: draft.standings, focus: selection.focus };
+  });
+  const shown = settled ? byId.get(settled) : undefined;
   useEffect(() => {
     onReady({
       goTo,
       actions,
-      focused,
+      focused: shown,
       selected: selection.ids.size,
       run(command) {
-        if (focused) command.run(focused, actions, view);
+        const rule = live.current.focused;
+        if (rule) command.run(rule, actions, view);
       },
       nextFinding(kind) {
-        const hits = order.filter((id) => has(draft.standings[id], kind as FindingKind));
-        const after = order.indexOf(selection.focus ?? '');
-        return hits.find((id) => order.indexOf(id) > after) ?? hits[0];
+        const { order: ids, focus, standings } = live.current;
+        const at = ids.indexOf(focus ?? '');
+        return [...ids.slice(at + 1), ...ids.slice(0, at + 1)].find((id) =>
+          has(standings[id], kind),
+        );
       },
     });
-  }, [onReady, goTo, actions, focused, view, order, draft, selection.focus, selection.ids.size]);
+  }, [onReady, goTo, actions, shown, view, selection.ids.size]);
 
   const passed = useMemo(
     () => new Map(answer?.passed.map((p) => [p.rule, p.parts]) ?? []),
