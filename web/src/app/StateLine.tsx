@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { CheckState, Draft } from '../api/types';
 import { allRules } from '../draft/applyEdit';
-import { FINDING_KINDS, FINDING_WORDS, listed } from '../draft/findings';
+import { FINDING_KINDS, FINDING_WORDS, listed, type FindingKind } from '../draft/findings';
 import { useOldSources } from './useOldSources';
 import type { Place } from '../shell/places';
 import type { DraftHandle } from '../draft/useDraft';
@@ -25,7 +25,7 @@ export function StateLine({
   message: string | null;
   /** What becomes of the checks; undefined as long as that is not known. */
   checks: CheckState[] | undefined;
-  onFinding(kind: string): void;
+  onFinding(kind: FindingKind): void;
   onChecks(): void;
   onGo(place: Place): void;
   onKeys(): void;
