@@ -4,6 +4,7 @@ import type {
   CheckLine,
   Coverage,
   ReachAnswer,
+  RuleShares,
   SuggestedChecks,
   ZoneMatrix,
   Rule,
@@ -272,6 +273,9 @@ export const api = {
     ),
   zoneMatrix: (id: number, signal?: AbortSignal) =>
     ask<ZoneMatrix>('Zone matrix', 'GET', `${draft(id)}/reach/matrix`, { signal }),
+  /** How much each rule decides, where each kind of connection counts alike. */
+  ruleShares: (id: number, signal?: AbortSignal) =>
+    ask<RuleShares>('Shares', 'GET', `${draft(id)}/reach/shares`, { signal }),
   /** Which small mistakes in the rules the checks would notice. */
   coverage: (id: number, signal?: AbortSignal) =>
     ask<Coverage>('Coverage', 'GET', `${draft(id)}/checks/coverage`, { signal }),

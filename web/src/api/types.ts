@@ -187,6 +187,7 @@ export type Placement = Schemas['PlacementDocument'];
 export type RulebaseDocument = Schemas['RulebaseDocument'];
 export type EditEffect = Schemas['EditEffect'];
 export type ReachAnswer = Schemas['ReachDocument'];
+export type RuleShares = Schemas['RuleSharesDocument'];
 export type ZoneMatrix = Schemas['ZoneMatrixDocument'];
 export type Coverage = Schemas['CoverageDocument'];
 export type SuggestedChecks = Schemas['SuggestedChecks'];

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect } from 'react';
+import { lazy, useEffect } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { api, Problem } from '../api/client';
 import { sessionOpened } from '../api/sessionEnd';
 import { SessionContext } from '../shell/session';
+import { PartBoundary } from '../ui/PartBoundary';
 import { SessionEnded } from './SessionEnded';
 import { SignIn } from './SignIn';
 
@@ -28,9 +29,9 @@ export function App() {
   }, [signedIn]);
   if (location.pathname === '/setup') {
     return (
-      <Suspense>
+      <PartBoundary>
         <SetUp />
-      </Suspense>
+      </PartBoundary>
     );
   }
   if (session.isPending) {
@@ -57,14 +58,14 @@ export function App() {
   return (
     <SessionContext.Provider value={{ person: session.data, signOut }}>
       <SessionEnded person={session.data} />
-      <Suspense>
+      <PartBoundary>
         <Routes>
           <Route path="/" element={<Rulebases />} />
           <Route path="/rulebases/:id/revisions/:number" element={<RevisionView />} />
           <Route path="/rulebases/:id/:place" element={<Workbench />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
-      </Suspense>
+      </PartBoundary>
     </SessionContext.Provider>
   );
 }

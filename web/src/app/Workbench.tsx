@@ -2,7 +2,7 @@ import { Cancelled } from '../api/client';
 import { focusFilter, focusProbe, focusRules } from '../ui/focus';
 import { benchCommands, draftCommands, pressedCommand } from '../shell/commands';
 import type { Opened } from '../shell/opened';
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
+import { lazy, useCallback, useEffect, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { Rule } from '../api/types';
 import { useChecks } from '../checks/useChecks';
@@ -21,6 +21,7 @@ import type { Place } from '../shell/places';
 import { queryOf, useUrlState } from '../shell/useUrlState';
 import { mayEdit, mayPublish, useSession } from '../shell/session';
 import { StateLine } from './StateLine';
+import { PartBoundary } from '../ui/PartBoundary';
 import { flipTheme } from './theme';
 
 const Checks = lazy(() => import('../checks/ChecksPage'));
@@ -198,7 +199,7 @@ export default function Workbench() {
       <div className="flex min-h-0 flex-1">
         <Rail place={place} onGo={go} />
         <main className="flex min-w-0 flex-1 flex-col">
-          <Suspense>
+          <PartBoundary part={place}>
             {place === 'checks' ? (
               <Checks
                 handle={handle}
@@ -292,7 +293,7 @@ export default function Workbench() {
                 onFilter={setFilter}
               />
             )}
-          </Suspense>
+          </PartBoundary>
         </main>
         {place === 'rules' && (
           <aside
@@ -345,7 +346,7 @@ export default function Workbench() {
         onGo={go}
         onKeys={() => setOpened('keys')}
       />
-      <Suspense>
+      <PartBoundary part={`${opened}`}>
         {opened === 'palette' && (
           <Palette
             draft={draft}
@@ -376,8 +377,8 @@ export default function Workbench() {
             onClose={() => setOpened(null)}
           />
         )}
-      </Suspense>
-      <Suspense>
+      </PartBoundary>
+      <PartBoundary part={`${opened}`}>
         {repairing && focused && (
           <RepairDialog
             rule={focused}
@@ -386,7 +387,7 @@ export default function Workbench() {
             onClose={() => setRepairing(null)}
           />
         )}
-      </Suspense>
+      </PartBoundary>
       {handle.conflict && <ConflictDialog handle={handle} numbers={numbers} byId={byId} />}
     </div>
   );

@@ -179,7 +179,7 @@ export function CheckTable({
         aria-multiselectable
         aria-rowcount={rows.length}
         aria-activedescendant={focusedId}
-        data-checks-table
+        data-print
         onKeyDown={onKeyDown}
         onCopy={(e) => {
           if (editing) return;
@@ -193,7 +193,12 @@ export function CheckTable({
         }}
         className="group min-h-0 flex-1 overflow-y-auto focus-visible:outline-none"
       >
-        <div style={{ height: virtual.getTotalSize() }} className="relative" role="presentation">
+        <div
+          data-print
+          style={{ height: virtual.getTotalSize() }}
+          className="relative"
+          role="presentation"
+        >
           {virtual.getVirtualItems().map((item) => {
             const one = rows[item.index]!;
             return (

@@ -9,6 +9,7 @@ import { DraftContext } from '../rules/DraftContext';
 import { MembersContext, useMembersOf } from '../rules/members';
 import { useUrlState } from '../shell/useUrlState';
 import { Faults } from '../ui/Faults';
+import { usePrinting } from '../ui/usePrinting';
 import { AcceptDialog } from './AcceptDialog';
 import { AcceptedList } from './AcceptedList';
 import { CauseBlock } from './CauseBlock';
@@ -69,6 +70,7 @@ export default function FindingsPage({
   /** The repairs that are shown, by the key of their cause. */
   const ways = useRef(new Map<string, Way[]>());
   const scroller = useRef<HTMLDivElement>(null);
+  const printing = usePrinting();
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -77,7 +79,7 @@ export default function FindingsPage({
       const row = rows[i]!;
       return 'heading' in row ? `heading ${row.heading}` : row.cause.key;
     },
-    overscan: 2,
+    overscan: printing ? rows.length : 2,
   });
   useEffect(() => scroller.current?.focus({ preventScroll: true }), []);
 
@@ -214,11 +216,12 @@ export default function FindingsPage({
           tabIndex={0}
           role="group"
           aria-label="Causes"
+          data-print
           onKeyDown={onKeyDown}
           hidden={showAccepted}
           className="group relative min-h-0 flex-1 overflow-y-auto bg-paper focus-visible:outline-none"
         >
-          <div style={{ height: virtual.getTotalSize() }} className="relative">
+          <div data-print style={{ height: virtual.getTotalSize() }} className="relative">
             {virtual.getVirtualItems().map((item) => {
               const row = rows[item.index]!;
               return (

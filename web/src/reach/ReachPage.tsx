@@ -65,7 +65,7 @@ export default function ReachPage({
   const toMatrix = () => document.querySelector<HTMLElement>('[data-cell][tabindex="0"]')?.focus();
   return (
     <div className="flex min-h-0 flex-1" data-print>
-      <section aria-labelledby="matrix" className="min-w-0 flex-[3] overflow-auto p-4">
+      <section data-print aria-labelledby="matrix" className="min-w-0 flex-[3] overflow-auto p-4">
         <h1 id="matrix" className="text-[17px] font-semibold">
           Who reaches what
         </h1>
@@ -97,6 +97,7 @@ export default function ReachPage({
         )}
       </section>
       <section
+        data-print
         aria-label="Question and answer"
         className="min-w-[400px] flex-[2] overflow-y-auto border-l border-line bg-panel p-4"
       >

@@ -1,7 +1,8 @@
-import { lazy, Suspense } from 'react';
+import { lazy } from 'react';
 import type { Rule } from '../api/types';
 import type { Chip } from '../draft/criteria';
 import type { DraftHandle } from '../draft/useDraft';
+import { PartBoundary } from '../ui/PartBoundary';
 import { NameLiteral } from './NameLiteral';
 import type { MissingObject } from './missingObjects';
 
@@ -45,24 +46,24 @@ export function RuleDialogs({
       );
     case 'place':
       return (
-        <Suspense>
+        <PartBoundary>
           <PlaceDialog
             rule={dialog.rule}
             number={numbers.get(dialog.rule.id) ?? 0}
             handle={handle}
             onClose={onClose}
           />
-        </Suspense>
+        </PartBoundary>
       );
     case 'replace':
       return (
-        <Suspense>
+        <PartBoundary>
           <ReplaceDialog rules={dialog.rules} handle={handle} onClose={onClose} />
-        </Suspense>
+        </PartBoundary>
       );
     case 'missing':
       return (
-        <Suspense>
+        <PartBoundary>
           <MissingDialog
             missing={dialog.missing}
             rules={dialog.rules}
@@ -71,11 +72,11 @@ export function RuleDialogs({
             onPasted={onPasted}
             onClose={onClose}
           />
-        </Suspense>
+        </PartBoundary>
       );
     case 'checks':
       return (
-        <Suspense>
+        <PartBoundary>
           <RuleChecks
             rules={dialog.rules}
             handle={handle}
@@ -83,11 +84,11 @@ export function RuleDialogs({
             byId={byId}
             onClose={onClose}
           />
-        </Suspense>
+        </PartBoundary>
       );
     case 'pair':
       return (
-        <Suspense>
+        <PartBoundary>
           <PairDialog
             pair={dialog.pair}
             draft={handle.draft!}
@@ -96,7 +97,7 @@ export function RuleDialogs({
             onProbe={onProbe}
             onClose={onClose}
           />
-        </Suspense>
+        </PartBoundary>
       );
   }
 }

@@ -27,6 +27,7 @@ import { FilterNote } from './FilterNote';
 import { FirstRules } from './FirstRules';
 import { useRuleDrag } from './useRuleDrag';
 import { isPressed } from '../ui/shortcut';
+import { usePrinting } from '../ui/usePrinting';
 import { useSettled } from '../ui/useSettled';
 import { itemsOf, type Item } from './items';
 import { navigate } from './keys';
@@ -102,6 +103,7 @@ export function RulesPage({
   const below = useBelow(draft);
   const origins = useMemo(() => originsOf(draft), [draft]);
 
+  const printing = usePrinting();
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => scroller.current,
@@ -114,7 +116,7 @@ export function RulesPage({
           ? item.section.id
           : item.type;
     },
-    overscan: 8,
+    overscan: printing ? items.length : 8,
   });
 
   const itemsRef = useRef(items);
@@ -325,11 +327,13 @@ export function RulesPage({
             aria-activedescendant={selection.focus ? `rule-${selection.focus}` : undefined}
             tabIndex={0}
             data-grid
+            data-print
             onKeyDown={onKeyDown}
             className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto bg-paper"
           >
             <div
               role="rowgroup"
+              data-print
               style={{ height: virtual.getTotalSize() }}
               className="relative w-full"
             >

@@ -43,6 +43,7 @@ export const benchCommands = (bench: Workbench, admin: boolean): Command[] => [
   { id: 'probe', words: 'Probe a connection', keys: ['p'], run: () => bench.probe() },
   { id: 'filter', words: 'Filter the rules', keys: ['/'], run: () => bench.filter() },
   { id: 'export', words: 'Export…', run: () => bench.open('export') },
+  { id: 'print', words: 'Print this view', run: () => window.print() },
   { id: 'theme', words: 'Switch theme', run: () => bench.switchTheme() },
   { id: 'keys', words: 'List of keys', keys: ['?'], run: () => bench.open('keys') },
 ];

@@ -13,8 +13,10 @@ import { Button } from '../ui/Button';
 import { Faults } from '../ui/Faults';
 import { Menu, MenuItem } from '../ui/Menu';
 import { whole } from '../ui/numbers';
+import { saveFile } from '../ui/saveFile';
 import { COLUMNS, shownColumns, storeColumns } from './columns';
-import { fallOf } from './fall';
+import { alike, fallOf, recorded } from './fall';
+import { fallSvg } from './fallSvg';
 import { FallPicture } from './FallPicture';
 import { filterLine, readFilter, sinceTime, type LogFilter } from './filter';
 import { useNavigate } from 'react-router';
@@ -43,7 +45,7 @@ export default function TrafficPage({
   onProbe(line: string): void;
 }) {
   const draft = handle.draft!;
-  const { values, set, step } = useUrlState('traffic', ['q', 'record']);
+  const { values, set, step } = useUrlState('traffic', ['q', 'record', 'weight']);
   const [held, setHeld] = useState(false);
   const [senders, setSenders] = useState(false);
   const [columns, setColumns] = useState(shownColumns);
@@ -51,7 +53,17 @@ export default function TrafficPage({
   const [keeping, setKeeping] = useState<NewChecks | null>(null);
   const hits = useHits(draft.id);
   const rules = useMemo(() => allRules(draft), [draft]);
-  const fall = useMemo(() => (hits ? fallOf(rules, hits, MOST_STEPS) : null), [rules, hits]);
+  const { data: shares } = useQuery({
+    queryKey: ['rule shares', draft.id, draft.version],
+    queryFn: ({ signal }) => api.ruleShares(draft.id, signal),
+    enabled: values.weight !== '',
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+  });
+  const fall = useMemo(() => {
+    const counts = values.weight !== '' ? shares && alike(shares) : hits && recorded(hits);
+    return counts ? fallOf(rules, counts, MOST_STEPS) : null;
+  }, [rules, hits, shares, values.weight]);
   const filter = useMemo(() => readFilter(values.q), [values.q]);
   const asked = typeof filter === 'string' ? null : filter;
   const ruleId = asked ? idOf(asked.rule, rules) : null;
@@ -93,6 +105,18 @@ export default function TrafficPage({
         },
       ],
     });
+  const savePicture = () =>
+    saveFile(
+      `${draft.name} fall`,
+      'svg',
+      fallSvg(
+        fall!,
+        draft.name,
+        values.weight === ''
+          ? `What each rule decided in the last 24 hours: ${whole(fall!.total)} connections`
+          : 'What each rule decides, if every kind of connection counts alike',
+      ),
+    );
   const then = (revision: number, rule: string) =>
     void navigate(`/rulebases/${draft.id}/revisions/${revision}?rule=${encodeURIComponent(rule)}`);
   const keys: Record<string, (row: LogRow) => void> = {
@@ -113,6 +137,24 @@ export default function TrafficPage({
         <h1 id="fall" className="text-[17px] font-semibold">
           The fall
         </h1>
+        <div className="mt-1 mb-2 flex flex-wrap items-center gap-2 text-[12px]">
+          <label className="flex items-center gap-1 text-dim">
+            by
+            <select
+              value={values.weight}
+              onChange={(e) => step({ weight: e.target.value })}
+              className="rounded border border-dim px-1 text-ink"
+            >
+              <option value="">recorded connections</option>
+              <option value="alike">all kinds alike</option>
+            </select>
+          </label>
+          {fall && fall.total > 0 && (
+            <Button small onClick={savePicture}>
+              Save as picture
+            </Button>
+          )}
+        </div>
         {fall && fall.total === 0 && (
           <p className="mt-2 text-dim">
             No gateway reported a connection in the last 24 hours. Add a gateway on the Publish page
@@ -121,8 +163,10 @@ export default function TrafficPage({
         )}
         {fall && fall.total > 0 && (
           <>
-            <p className="mb-3 text-[12px] text-dim">
-              what each rule decided, last 24 h, all gateways · {whole(fall.total)}
+            <p className="mb-2 text-[12px] text-dim">
+              {values.weight === ''
+                ? `what each rule decided, last 24 h, all gateways · ${whole(fall.total)}`
+                : `what each rule would decide; estimated from ${whole(fall.total)} kinds of connections`}
             </p>
             <FallPicture
               fall={fall}

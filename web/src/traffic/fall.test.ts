@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Rule, RuleHits } from '../api/types';
-import { fallOf } from './fall';
+import { alike, fallOf as ofCounts, recorded } from './fall';
 
 const rule = (id: string) => ({ id, name: id, verdict: 'allow' }) as Rule;
 const hits = (rule: string | undefined, count: number): RuleHits => ({
@@ -15,6 +15,8 @@ const hits = (rule: string | undefined, count: number): RuleHits => ({
   lastAt: '',
   hours: [...Array<number>(23).fill(0), count],
 });
+const fallOf = (rules: Rule[], all: Map<string, RuleHits>, most: number) =>
+  ofCounts(rules, recorded(all), most);
 const by = (...all: RuleHits[]) => new Map(all.map((one) => [one.rule ?? '', one]));
 
 describe('the fall', () => {
@@ -47,5 +49,14 @@ describe('the fall', () => {
 
   it('is empty without hits', () => {
     expect(fallOf([rule('a')], by(), 10)).toEqual({ total: 0, steps: [], more: 0, gone: 0 });
+  });
+
+  it('weighs all kinds of connections alike', () => {
+    const counts = alike({ samples: 10, decided: { a: 6, '': 4 } });
+    const fall = ofCounts([rule('a')], counts, 10);
+    expect(fall.steps.map((step) => [step.number, step.share])).toEqual([
+      [1, 0.6],
+      [2, 0.4],
+    ]);
   });
 });

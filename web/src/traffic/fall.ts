@@ -1,4 +1,4 @@
-import type { Rule, RuleHits } from '../api/types';
+import type { Rule, RuleHits, RuleShares } from '../api/types';
 import { DEFAULT_RULE } from '../draft/useHits';
 
 /** One rule of the fall, in the rules' order. */
@@ -13,7 +13,7 @@ export interface FallStep {
   before: number;
 }
 
-/** The fall of the last 24 hours. */
+/** The fall: what each rule decides of some connections. */
 export interface Fall {
   total: number;
   steps: FallStep[];
@@ -23,16 +23,27 @@ export interface Fall {
   gone: number;
 }
 
+/** How often each rule decided, by its id; of the default rule under `DEFAULT_RULE`. */
+export type Counts = Map<string, number>;
+
+/** The connections of the last 24 hours. */
+export const recorded = (hits: Map<string, RuleHits>): Counts =>
+  new Map([...hits].map(([id, one]) => [id, sum(one)]));
+
+/** The kinds of connections, each alike. */
+export const alike = (shares: RuleShares): Counts =>
+  new Map(Object.entries(shares.decided).map(([id, count]) => [id || DEFAULT_RULE, count]));
+
 const sum = (hits: RuleHits | undefined) =>
   hits ? hits.hours.reduce((all, hour) => all + hour, 0) : 0;
 
 /** What each rule decided, from the top down; of many rules those with most. */
-export function fallOf(rules: Rule[], hits: Map<string, RuleHits>, most: number): Fall {
+export function fallOf(rules: Rule[], counts: Counts, most: number): Fall {
   const counted = rules
-    .map((rule, i) => ({ rule, number: i + 1, connections: sum(hits.get(rule.id)) }))
+    .map((rule, i) => ({ rule, number: i + 1, connections: counts.get(rule.id) ?? 0 }))
     .filter((one) => one.connections > 0);
-  const last = sum(hits.get(DEFAULT_RULE));
-  const total = [...hits.values()].reduce((all, one) => all + sum(one), 0);
+  const last = counts.get(DEFAULT_RULE) ?? 0;
+  const total = [...counts.values()].reduce((all, one) => all + one, 0);
   const decided = counted.reduce((all, one) => all + one.connections, 0) + last;
   const least =
     counted.length > most

@@ -71,6 +71,20 @@ class ReachAndCoverageTest {
   }
 
   @Test
+  void theSharesOfTheRulesAddUp() {
+    Map<String, Integer> decided =
+        ruth.request()
+            .get(path + "reach/shares")
+            .then()
+            .statusCode(200)
+            .body("samples", equalTo(20_000))
+            .extract()
+            .path("decided");
+    assertThat(decided.values().stream().mapToInt(Integer::intValue).sum()).isEqualTo(20_000);
+    assertThat(decided).containsKey("");
+  }
+
+  @Test
   void checksThatAreSuggestedNoticeEveryMistake() {
     Map<String, Object> before =
         ruth.request().get(path + "checks/coverage").then().extract().path("$");

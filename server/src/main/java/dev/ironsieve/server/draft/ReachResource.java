@@ -3,6 +3,7 @@ package dev.ironsieve.server.draft;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.reach.ReachTable;
+import dev.ironsieve.core.reach.RuleShares;
 import dev.ironsieve.core.reach.ZoneMatrix;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
@@ -22,6 +23,9 @@ import java.util.function.Function;
 public class ReachResource {
   /** Most zones of a matrix. */
   private static final int MOST_ZONES = 40;
+
+  /** Connections from which shares are estimated. */
+  private static final int SAMPLES = 20_000;
 
   private final DraftQuestions questions;
 
@@ -70,6 +74,18 @@ public class ReachResource {
           List<String> shown = wanted.subList(0, Math.min(MOST_ZONES, wanted.size()));
           return ZoneMatrixDocument.of(
               withRoom(asked, index -> ZoneMatrix.of(index, shown)), wanted.size());
+        });
+  }
+
+  /** The share of all kinds of connections that each rule decides. */
+  @GET
+  @Path("/shares")
+  public RuleSharesDocument shares(long rulebase) {
+    return questions.askAnalysed(
+        rulebase,
+        asked -> {
+          RuleIndex index = asked.analysis().index();
+          return RuleSharesDocument.of(RuleShares.of(index, SAMPLES), index);
         });
   }
 
