@@ -50,7 +50,7 @@ export interface RulesHandle {
   run(command: RuleCommand): void;
 }
 
-/** How long the rest of the page waits before it follows the focus. */
+/** How long the rest of the page waits for the focus to stay while a key is held down. */
 const FOLLOW_MS = 60;
 
 /** Constant, since all strips are rendered when it changes. */
@@ -95,11 +95,13 @@ export function RulesPage({
   });
   const scroller = useRef<HTMLDivElement>(null);
 
-  const used = useRuleFilter(draft, useDeferredValue(filter), hits, past);
+  // While a filter is typed, the list follows the text.
+  const shownFilter = useDeferredValue(filter);
+  const used = useRuleFilter(draft, shownFilter, hits, past);
   const { items, order, numbers, byId } = useMemo(() => {
-    const shown = fresh.filter === filter ? fresh.ids : new Set<string>();
+    const shown = fresh.filter === shownFilter ? fresh.ids : new Set<string>();
     return itemsOf(draft, used.shows, closed, shown);
-  }, [draft, filter, used.shows, closed, fresh]);
+  }, [draft, shownFilter, used.shows, closed, fresh]);
   const below = useBelow(draft);
   const origins = useMemo(() => originsOf(draft), [draft]);
 
@@ -183,16 +185,18 @@ export function RulesPage({
     }
   }, [initialRule, order, byId, goTo]);
 
-  // The rest of the page follows a moment later, so that a key that is held down stays quick.
-  const settled = useSettled(selection.focus, FOLLOW_MS);
+  // While a key is held down, the rest of the page waits.
+  const [held, setHeld] = useState(false);
+  const late = useSettled(selection.focus, FOLLOW_MS);
+  const settled = held ? late : selection.focus;
   useEffect(() => onFocus(settled), [settled, onFocus]);
 
   // When a filter is taken away, the rule in focus stays in view.
   const filtered = useRef(filter);
   useEffect(() => {
-    if (filtered.current && !filter && selection.focus) scrollTo(selection.focus);
-    filtered.current = filter;
-  }, [filter, selection.focus, scrollTo]);
+    if (filtered.current && !shownFilter && selection.focus) scrollTo(selection.focus);
+    filtered.current = shownFilter;
+  }, [shownFilter, selection.focus, scrollTo]);
 
   const focused = selection.focus ? byId.get(selection.focus) : undefined;
   const view = useMemo<RuleView>(
@@ -268,6 +272,7 @@ export function RulesPage({
     // A button in a strip keeps its own keys; with Ctrl they are the rules' keys.
     const pressed = (e.key === 'Enter' || e.key === ' ') && !e.ctrlKey && !e.metaKey;
     if (pressed && (e.target as Element).closest('button')) return;
+    setHeld(e.repeat);
     const at = order.indexOf(selection.focus ?? '');
     const go = (to: number) => {
       const id = order[Math.max(0, Math.min(order.length - 1, to))];
@@ -329,6 +334,7 @@ export function RulesPage({
             data-grid
             data-print
             onKeyDown={onKeyDown}
+            onKeyUp={() => setHeld(false)}
             className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto bg-paper"
           >
             <div
