@@ -79,7 +79,7 @@ export default function AccountsPage() {
           <select
             value={form.role}
             onChange={(e) => set({ role: e.target.value })}
-            className="mt-1 block rounded border border-line px-2 py-1 text-[13px] font-normal"
+            className="mt-1 block rounded border border-dim px-2 py-1 text-[13px] font-normal"
           >
             {ROLES.map((role) => (
               <option key={role}>{role}</option>

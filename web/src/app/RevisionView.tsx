@@ -105,7 +105,7 @@ function Rules({ revision }: { revision: Draft }) {
             placeholder="filter: words, objects, drop, shadowed"
             value={filter}
             onChange={(e) => setFilter(e.target.value)}
-            className="w-full rounded border border-line bg-sheet px-2 py-1"
+            className="w-full rounded border border-dim bg-sheet px-2 py-1"
           />
         </div>
         {focused && rules && (

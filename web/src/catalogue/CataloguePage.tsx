@@ -79,7 +79,7 @@ export default function CataloguePage({
           onChange={(e) => {
             set({ q: e.target.value, application: '' });
           }}
-          className="w-[280px] rounded border border-line px-2 py-1"
+          className="w-[280px] rounded border border-dim px-2 py-1"
         />
         <select
           aria-label="Category"
@@ -87,7 +87,7 @@ export default function CataloguePage({
           onChange={(e) => {
             set({ category: e.target.value, application: '' });
           }}
-          className="rounded border border-line bg-sheet px-2 py-1"
+          className="rounded border border-dim bg-sheet px-2 py-1"
         >
           <option value="">every category</option>
           {categories.map((name) => (
@@ -100,7 +100,7 @@ export default function CataloguePage({
           onChange={(e) => {
             set({ risk: e.target.value === '1' ? '' : e.target.value, application: '' });
           }}
-          className="rounded border border-line bg-sheet px-2 py-1"
+          className="rounded border border-dim bg-sheet px-2 py-1"
         >
           {[1, 2, 3, 4, 5].map((least) => (
             <option key={least} value={least}>

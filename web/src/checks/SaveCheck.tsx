@@ -72,7 +72,7 @@ export function SaveCheck({
         value={name}
         onFocus={(e) => e.target.select()}
         onChange={(e) => setName(e.target.value)}
-        className="w-full rounded border border-line px-2 py-1"
+        className="w-full rounded border border-dim px-2 py-1"
       />
       <label className="mt-1 flex items-baseline gap-2">
         expected

@@ -64,7 +64,7 @@ export function FeedDialog({
             <select
               value={kind}
               onChange={(e) => setKind(e.target.value as FeedSummary['kind'])}
-              className="mt-1 block rounded border border-line px-2 py-1 text-[13px] font-normal"
+              className="mt-1 block rounded border border-dim px-2 py-1 text-[13px] font-normal"
             >
               {Object.entries(KINDS).map(([value, words]) => (
                 <option key={value} value={value}>

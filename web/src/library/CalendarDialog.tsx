@@ -55,7 +55,7 @@ export function CalendarDialog({
                 maxLength={100}
                 value={row.name}
                 onChange={(e) => change(i, { name: e.target.value })}
-                className="w-full rounded border border-line px-2 py-1"
+                className="w-full rounded border border-dim px-2 py-1"
               />
               <p className="font-mono text-[12px]">{row.members.join(', ')}</p>
               {row.taken && there(row.name) && (

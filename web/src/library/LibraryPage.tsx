@@ -84,7 +84,7 @@ export default function LibraryPage({
           placeholder="name, note, 10.4.3.7, tcp/443"
           value={query}
           onChange={(e) => set({ q: e.target.value })}
-          className="w-[280px] rounded border border-line px-2 py-1"
+          className="w-[280px] rounded border border-dim px-2 py-1"
         />
       </div>
       {LISTS.filter((l) => !l.coordinate || !draft.editions[l.coordinate]).map((list) => {

@@ -84,7 +84,7 @@ export function RatePlanDialog({
         <select
           value={counted}
           onChange={(e) => setCounted(e.target.value as Counted)}
-          className="mt-1 block rounded border border-line px-2 py-1 text-[13px] font-normal"
+          className="mt-1 block rounded border border-dim px-2 py-1 text-[13px] font-normal"
         >
           {Object.entries(COUNTED).map(([value, words]) => (
             <option key={value} value={value}>

@@ -84,7 +84,7 @@ export default function PeoplePage({
               placeholder="name, group, title"
               value={query}
               onChange={(e) => set({ q: e.target.value, person: '' })}
-              className="w-[280px] rounded border border-line px-2 py-1"
+              className="w-[280px] rounded border border-dim px-2 py-1"
             />
             <span role="status" className="text-[12px] text-dim">
               {data.fitting} of {data.total}

@@ -91,7 +91,7 @@ export function ProbePanel({
         maxLength={1000}
         placeholder="Type a connection, for example from 10.4.2.9 to 192.0.2.10 tcp/443"
         onFocus={() => setOpen(true)}
-        className="w-full resize-none rounded border border-line bg-sheet px-2 py-1 font-mono text-[12px] leading-[18px]"
+        className="w-full resize-none rounded border border-dim bg-sheet px-2 py-1 font-mono text-[12px] leading-[18px]"
       />
       <div className="relative">
         <ul

@@ -109,7 +109,7 @@ export function Comments({
                 if (e.key === 'Escape') setText(null);
                 if (e.key === 'Enter' && (e.ctrlKey || e.metaKey) && text.trim()) add.mutate();
               }}
-              className="min-w-0 flex-1 rounded border border-line bg-sheet px-2 py-1"
+              className="min-w-0 flex-1 rounded border border-dim bg-sheet px-2 py-1"
             />
             <Button small type="submit" disabled={!text.trim() || add.isPending}>
               Add

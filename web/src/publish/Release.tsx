@@ -152,7 +152,7 @@ function Text({
         maxLength={2000}
         value={value}
         onChange={(e) => onChange(e.target.value)}
-        className="mt-1 block w-full rounded border border-line bg-sheet px-2 py-1 text-[13px] font-normal"
+        className="mt-1 block w-full rounded border border-dim bg-sheet px-2 py-1 text-[13px] font-normal"
       />
       {hint && <span className="font-normal text-dim">{hint}</span>}
     </label>

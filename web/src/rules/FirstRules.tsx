@@ -25,12 +25,12 @@ export function FirstRules({
       className="max-h-[60%] shrink-0 overflow-y-auto border-b border-line bg-sheet px-4 py-3"
     >
       <div className="flex items-baseline gap-3">
-        <h2 className="font-semibold">First rules</h2>
+        <h2 className="shrink-0 font-semibold">First rules</h2>
         <p className="text-[12px] text-dim">
           Ordinary rules that most rulebases begin with. Each is inserted at its place and can be
           changed; or write your own.
         </p>
-        <span className="ml-auto flex gap-2">
+        <span className="ml-auto flex shrink-0 gap-2">
           <Button small onClick={onNew}>
             New rule <kbd className="font-sans text-dim">Ctrl+Enter</kbd>
           </Button>

@@ -302,7 +302,7 @@ function Note({ rule, mayEdit, actions }: { rule: Rule; mayEdit: boolean; action
           if (e.key === 'Escape') setText(null);
           if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) void save();
         }}
-        className="mt-1 w-full rounded border border-line px-2 py-1"
+        className="mt-1 w-full rounded border border-dim px-2 py-1"
       />
       {error && <p className="text-[12px] text-drop">{error}</p>}
     </div>

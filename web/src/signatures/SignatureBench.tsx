@@ -115,7 +115,7 @@ export default function SignatureBench({
               step({ capture: e.target.value, connection: '' });
               setUntil(0);
             }}
-            className="w-[210px] rounded border border-line bg-sheet px-2 py-1"
+            className="w-[210px] rounded border border-dim bg-sheet px-2 py-1"
           >
             {captures.map((c) => (
               <option key={c.id} value={c.id}>
@@ -131,7 +131,7 @@ export default function SignatureBench({
           placeholder="address, service, application, unidentified"
           value={filter}
           onChange={(e) => set({ q: e.target.value })}
-          className="min-w-[150px] flex-1 rounded border border-line px-2 py-1"
+          className="min-w-[150px] flex-1 rounded border border-dim px-2 py-1"
         />
         {newer > 0 && <Button onClick={() => setUntil(capture!.newest)}>{newer} newer</Button>}
         {mayEdit && (
@@ -203,7 +203,7 @@ export default function SignatureBench({
                       <input
                         value={newName}
                         onChange={(e) => setName(e.target.value)}
-                        className="block w-full rounded border border-line px-2 py-1 text-[13px] text-ink"
+                        className="block w-full rounded border border-dim px-2 py-1 text-[13px] text-ink"
                       />
                     </label>
                     <Button main onClick={() => keep.mutate()}>

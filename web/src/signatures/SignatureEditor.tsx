@@ -41,7 +41,7 @@ export function SignatureEditor({
             value={writing.application}
             list="signature-applications"
             onChange={(e) => onChange({ ...writing, application: e.target.value })}
-            className="block w-full rounded border border-line px-2 py-1 text-[13px] text-ink"
+            className="block w-full rounded border border-dim px-2 py-1 text-[13px] text-ink"
           />
         </label>
         <datalist id="signature-applications">
@@ -54,7 +54,7 @@ export function SignatureEditor({
           <input
             value={writing.feature}
             onChange={(e) => onChange({ ...writing, feature: e.target.value })}
-            className="block w-full rounded border border-line px-2 py-1 text-[13px] text-ink"
+            className="block w-full rounded border border-dim px-2 py-1 text-[13px] text-ink"
           />
         </label>
       </div>
@@ -82,7 +82,7 @@ export function SignatureEditor({
               value={condition.text}
               placeholder={KINDS.find((kind) => kind.member === condition.member)?.hint}
               onChange={(e) => put(at, { text: e.target.value })}
-              className="min-w-0 flex-1 rounded border border-line px-2 py-1 font-mono text-[12px]"
+              className="min-w-0 flex-1 rounded border border-dim px-2 py-1 font-mono text-[12px]"
             />
             <Button
               small

@@ -1,6 +1,6 @@
 import { useId, type InputHTMLAttributes, type TextareaHTMLAttributes } from 'react';
 
-const BOX = 'mt-1 w-full rounded border border-line px-2 py-1';
+const BOX = 'mt-1 w-full rounded border border-dim px-2 py-1';
 
 /** A labelled line of text. */
 export function Field({

@@ -74,12 +74,13 @@ public final class Screenshots {
           bench.type("o");
         });
     out.put(
-        "commands",
+        "reach",
         bench -> {
-          bench.focus("h09");
-          bench.press("Control+k");
-          bench.dialog().waitFor();
-          bench.type("kiosk");
+          bench.button("Reach").click();
+          bench.page().getByLabel("Zone matrix").waitFor();
+          bench.page().locator("[data-question]").fill("who can reach datacentre from offices");
+          bench.page().locator("[data-question]").press("Escape");
+          bench.button("Keep as check…").waitFor();
         });
     out.put(
         "dark",
@@ -89,7 +90,13 @@ public final class Screenshots {
           bench.press("w");
           bench.button("rule 12").waitFor();
         });
-    out.put("checks", bench -> bench.button("Checks").click());
+    out.put(
+        "checks",
+        bench -> {
+          bench.button("Checks").click();
+          bench.button("Coverage").click();
+          bench.page().getByText("single mistakes").waitFor();
+        });
     out.put(
         "publish",
         bench -> {
