@@ -12,7 +12,7 @@ function change(next: boolean) {
   listeners.forEach((listener) => listener());
 }
 
-/** Tells that somebody is signed in, so a refusal means that the session ended. */
+/** A session is open: from now on a refusal means that it ended. */
 export function sessionOpened() {
   open = true;
   const go = waiting;

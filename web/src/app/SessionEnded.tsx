@@ -53,7 +53,7 @@ export function SessionEnded({ person }: { person: Person }) {
               onChange={(e) => setPassword(e.target.value)}
             />
             <div className="flex justify-end gap-2">
-              <Button onClick={() => window.location.assign('/')}>Sign in as somebody else</Button>
+              <Button onClick={() => window.location.assign('/')}>Use another account</Button>
               <Button main type="submit" disabled={signIn.isPending}>
                 Sign in
               </Button>

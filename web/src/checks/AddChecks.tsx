@@ -13,7 +13,7 @@ const MOST_SHOWN = 200;
 /** Where new checks come from: a table whose columns are guessed, or rows that are known. */
 export type NewChecks = { title: string; table: string[][] } | { title: string; rows: PastedRow[] };
 
-/** New checks before they are added: what each row means, and what is wrong in it. */
+/** New checks before they are added: each row with its connection, verdict and errors. */
 export default function AddChecks({
   from,
   handle,

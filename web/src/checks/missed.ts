@@ -19,7 +19,7 @@ export function mistakeWords(missed: Missed, numbers: Map<string, number>): stri
   }
 }
 
-/** The edits that add the checks which would notice some mistakes, each with a name of its own. */
+/** The edits that add the checks which would notice some mistakes; their names are new. */
 export function checksFor(
   missed: Missed[],
   checks: SavedCheck[],

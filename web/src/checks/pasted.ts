@@ -41,7 +41,7 @@ export function readTable(text: string): string[][] {
   return data.slice(0, MOST).map((row) => row.map((cell) => cell.trim()));
 }
 
-/** What each column holds, by its heading or else by its cells; null where that is not known. */
+/** The meaning of each column, by its heading or else by its cells; null if unknown. */
 export function guessColumns(table: string[][]): { header: boolean; columns: (Column | null)[] } {
   const width = Math.max(0, ...table.map((row) => row.length));
   const headings = Array.from({ length: width }, (_, i) => headingOf(table[0]?.[i] ?? ''));

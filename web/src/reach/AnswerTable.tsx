@@ -4,7 +4,7 @@ import { Button } from '../ui/Button';
 import { VERDICT_CLASS } from '../ui/verdicts';
 import { columnsOf, groupsOf, type ReachLine } from './answer';
 
-/** What each rule decides of the question, in words. */
+/** The parts of a question, each with the rule that decides it. */
 export function AnswerTable({
   answer,
   numbers,

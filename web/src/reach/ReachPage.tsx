@@ -71,7 +71,7 @@ export default function ReachPage({
         </h1>
         <p className="mb-2 text-[12px] text-dim">
           from each zone ↓ to each zone →: a hole is a tenth of the services that the rules tell
-          apart, green where somebody can use it. Exact; a cell asks for the details.
+          apart, green if it is open to some source. Exact, within the analysis limit.
         </p>
         <Faults error={matrix.error} />
         {!matrix.data && !matrix.error && <Working on="What is open between zones" />}

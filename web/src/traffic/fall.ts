@@ -13,7 +13,7 @@ export interface FallStep {
   before: number;
 }
 
-/** The fall: what each rule decides of some connections. */
+/** The fall: the share of some connections that each rule decides. */
 export interface Fall {
   total: number;
   steps: FallStep[];

@@ -128,7 +128,7 @@ final class Reach implements Callable<Integer> {
                 .collect(Collectors.joining("; "));
     return line.except.isEmpty()
         ? part
-        : part + "; except what rules above decide: " + list(line.except);
+        : part + "; except the part of rules above: " + list(line.except);
   }
 
   private static String list(List<Integer> numbers) {

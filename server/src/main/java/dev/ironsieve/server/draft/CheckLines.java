@@ -8,7 +8,7 @@ import org.eclipse.microprofile.openapi.annotations.media.Schema;
  * Lines that may become checks.
  *
  * @param lines connection lines, or sets that begin with {@code all}
- * @param results what each line means; left out in a question
+ * @param results the meaning of each line; left out in a request
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record CheckLines(@Schema(required = true) List<String> lines, List<CheckLine> results) {

@@ -39,7 +39,7 @@ import java.util.function.Function;
 public class DraftQuestions {
   private static final int MOST_UNLESS = 40; // other decisions that an answer lists
 
-  private static final int MOST_PASSED = 20; // rules above whose reasons are told
+  private static final int MOST_PASSED = 20; // rules above with their reasons
   private static final int MOST_CHANGES = 4; // of rules above the one that decides
 
   private final LiveDrafts live;
