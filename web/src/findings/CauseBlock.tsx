@@ -19,6 +19,7 @@ export function CauseBlock({
   focused,
   chosen,
   mayEdit,
+  marked,
   onFocus,
   onRule,
   onProbe,
@@ -35,6 +36,8 @@ export function CauseBlock({
   /** Index of the repair that is looked at. */
   chosen: number | null;
   mayEdit: boolean;
+  /** The repair that is marked to be applied with others. */
+  marked: string | undefined;
   onFocus(): void;
   onRule(id: string): void;
   onProbe(line: string): void;
@@ -97,6 +100,7 @@ export function CauseBlock({
       </div>
       <div className="w-[300px] shrink-0 border-l border-line pl-4">
         <h3 className="mb-1 text-[12px] font-semibold">Repairs</h3>
+        {marked && <p className="mb-1 text-[12px] text-accent">marked: {marked}</p>}
         <Faults error={error} />
         {!ways && !error && <p className="text-[12px] text-dim">Asking…</p>}
         {ways?.length === 0 && (

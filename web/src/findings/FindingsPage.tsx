@@ -14,15 +14,14 @@ import { AcceptDialog } from './AcceptDialog';
 import { AcceptedList } from './AcceptedList';
 import { CauseBlock } from './CauseBlock';
 import { causesOf, countKinds, type Cause } from './causes';
+import { checksOf, ordered, ORDERS, rowsOf, toggled, type Order } from './causeRows';
+import { RepairsDialog } from './RepairsDialog';
+import { useMarkedRepairs } from './useMarkedRepairs';
+import { Button } from '../ui/Button';
 import type { Way } from './useRepairs';
 
 /** Kinds that are usual in good rules, so they are listed on demand only. */
 const NOTES: FindingKind[] = ['correlated', 'generalised', 'undecided'];
-
-type Row = { heading: string } | { cause: Cause };
-
-const ORDERS = ['cause', 'kind', 'section'] as const;
-type Order = (typeof ORDERS)[number];
 
 /** What is wrong with the rules, grouped by what causes it, with the ways out. */
 export default function FindingsPage({
@@ -47,6 +46,7 @@ export default function FindingsPage({
   const { values, set } = useUrlState('findings', ['kinds', 'by', 'at', 'accepted']);
   const [chosen, setChosen] = useState<number | null>(null);
   const [accepting, setAccepting] = useState<Cause | null>(null);
+  const [together, setTogether] = useState(false);
   const [checking, setChecking] = useState<NewChecks | null>(null);
   const showAccepted = values.accepted !== '' && accepted.length > 0;
   const counts = useMemo(() => countKinds(draft), [draft]);
@@ -109,6 +109,10 @@ export default function FindingsPage({
       ),
     );
   };
+  const { marked, mark, said, unmark } = useMarkedRepairs(
+    causes,
+    (cause) => ways.current.get(cause.key)?.[chosen ?? 0],
+  );
   const keys: Record<string, (cause: Cause) => void> = {
     ArrowDown: () => focus(at + 1),
     j: () => focus(at + 1),
@@ -122,6 +126,8 @@ export default function FindingsPage({
       else if (way && !apply.isPending) apply.mutate(way.edit);
     },
     Escape: () => setChosen(null),
+    ' ': (cause) => mayEdit && mark(cause),
+    A: () => mayEdit && marked.size > 0 && setTogether(true),
     a: (cause) => mayEdit && setAccepting(cause),
     c: (cause) => mayEdit && setChecking(checksOf(cause)),
     w(cause) {
@@ -245,6 +251,7 @@ export default function FindingsPage({
                       focused={row.cause === focused}
                       chosen={row.cause === focused ? chosen : null}
                       mayEdit={mayEdit}
+                      marked={marked.get(row.cause.key)?.summary}
                       onFocus={() => {
                         if (row.cause !== focused) {
                           setChosen(null);
@@ -264,10 +271,40 @@ export default function FindingsPage({
             })}
           </div>
         </div>
+        {(marked.size > 0 || said !== '') && (
+          <p className="flex items-center gap-3 border-t border-line px-4 py-1 text-[12px]">
+            <span role="status">
+              {marked.size > 0 &&
+                `${marked.size} ${marked.size === 1 ? 'repair is' : 'repairs are'} marked. `}
+              {said}
+            </span>
+            {marked.size > 0 && (
+              <Button small onClick={() => setTogether(true)}>
+                Apply at once… <kbd className="font-sans">Shift+A</kbd>
+              </Button>
+            )}
+          </p>
+        )}
         <p className="border-t border-line px-4 py-1 text-[12px] text-dim">
           <b>↓ ↑</b> next, previous · <b>1–9</b> preview a repair · <b>Enter</b> apply it, or go to
-          the rule · <b>w</b> probe the witness · <b>a</b> accept · <b>c</b> add checks
+          the rule · <b>w</b> probe the witness · <b>a</b> accept · <b>c</b> add checks ·{' '}
+          <b>Space</b> mark a repair
         </p>
+        {together && (
+          <RepairsDialog
+            marked={marked}
+            handle={handle}
+            onApplied={() => {
+              unmark();
+              setTogether(false);
+              scroller.current?.focus({ preventScroll: true });
+            }}
+            onClose={() => {
+              setTogether(false);
+              scroller.current?.focus({ preventScroll: true });
+            }}
+          />
+        )}
         {checking && (
           <AddChecks
             from={checking}
@@ -292,50 +329,4 @@ export default function FindingsPage({
       </MembersContext.Provider>
     </DraftContext.Provider>
   );
-}
-
-/** The chosen kinds with one more, or without it. */
-function toggled(kinds: ReadonlySet<FindingKind>, kind: FindingKind): FindingKind[] {
-  return FINDING_KINDS.filter((one) => (one === kind ? !kinds.has(one) : kinds.has(one)));
-}
-
-/** Checks that the witnesses of a cause get the verdict of their own rule. */
-const checksOf = (cause: Cause): NewChecks => ({
-  title: 'Checks from findings',
-  rows: cause.found.flatMap(({ rule, finding }) =>
-    finding.witness
-      ? [
-          {
-            name: `${rule.name}: ${FINDING_WORDS[finding.kind]}`.slice(0, 94),
-            connection: finding.witness,
-            expected: rule.verdict,
-            group: 'Findings',
-          },
-        ]
-      : [],
-  ),
-});
-
-/** What a cause stands below, in an order that has headings. */
-function headingOf(cause: Cause, by: Order): string {
-  return by === 'kind' ? FINDING_WORDS[cause.found[0]!.finding.kind] : cause.section.name;
-}
-
-/** The causes of one heading together; headings in the order of their first. */
-function ordered(causes: Cause[], by: Order): Cause[] {
-  if (by === 'cause') return causes;
-  const groups = new Map<string, Cause[]>();
-  for (const cause of causes) {
-    const heading = headingOf(cause, by);
-    groups.set(heading, [...(groups.get(heading) ?? []), cause]);
-  }
-  return [...groups.values()].flat();
-}
-
-function rowsOf(causes: Cause[], by: Order): Row[] {
-  return causes.flatMap((cause, i): Row[] => {
-    const heading = by === 'cause' ? null : headingOf(cause, by);
-    const before = i > 0 && by !== 'cause' ? headingOf(causes[i - 1]!, by) : null;
-    return heading !== null && heading !== before ? [{ heading }, { cause }] : [{ cause }];
-  });
 }

@@ -45,6 +45,29 @@ class FindingsTest extends OnTheBench {
   }
 
   @Test
+  void severalRepairsAreAppliedInOneStep() {
+    assertThat(cause(JOINT)).containsText("Move \"Kiosk update service\" above");
+    bench.press("Space");
+    assertThat(cause(JOINT)).containsText("marked: ");
+    Locator marked = page().getByText("2 repairs are marked.");
+    for (int i = 0; i < 8 && !marked.isVisible(); i++) {
+      bench.press("ArrowDown");
+      assertThat(page().locator("[data-cause][data-focused]").getByText("Asking…")).hasCount(0);
+      bench.press("Space");
+    }
+    assertThat(marked).isVisible();
+    bench.press("Shift+A");
+    assertThat(bench.dialog()).containsText("2 repairs at once");
+    checkAxe("repairs at once");
+    bench.button("Apply all").press("Enter");
+    assertThat(bench.dialog()).hasCount(0);
+    assertThat(cause(JOINT)).hasCount(0);
+    bench.press("Control+z");
+    assertThat(cause(JOINT)).isVisible();
+    assertThat(count("shadowed")).hasText("5 shadowed");
+  }
+
+  @Test
   void aFindingIsAcceptedWithAReasonAndComesBackWhenACauseChanges() {
     bench.press("a");
     bench.dialog().getByLabel("Why it is as it should be").waitFor();
