@@ -36,6 +36,7 @@ export const MENDABLE: ReadonlySet<FindingKind> = new Set<FindingKind>([
   'unseen-feature',
   'unmet-need',
   'expired',
+  'too-broad',
 ]);
 
 export const FINDING_WORDS: Record<FindingKind, string> = {

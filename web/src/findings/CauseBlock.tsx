@@ -105,7 +105,13 @@ export function CauseBlock({
         {!ways && !error && <p className="text-[12px] text-dim">Asking…</p>}
         {ways?.length === 0 && (
           <p className="text-[12px] text-dim">
-            {mayEdit ? 'None by itself: edit the rule.' : 'None shown to those who only view.'}
+            {!mayEdit
+              ? 'None shown to those who only view.'
+              : finding.kind === 'generalised'
+                ? 'Nothing to do: a general rule below its exceptions is as it should be. Move it if the exceptions are none.'
+                : finding.kind === 'too-broad'
+                  ? 'No use of it is recorded, and no check gets to it. Edit the rule.'
+                  : 'No automatic repair. Edit the rule.'}
           </p>
         )}
         <ol>

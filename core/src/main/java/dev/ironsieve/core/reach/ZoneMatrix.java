@@ -13,8 +13,8 @@ import java.util.List;
 
 /**
  * How much is open from each zone to each other one: the share of the services that are open to
- * some source. O(zones² · rules that let through) cover searches at worst; a rule whose services are known
- * to be open already needs none.
+ * some source. O(zones² · rules that let through) cover searches at worst; a rule whose services
+ * are known to be open already needs none.
  *
  * @param cells by source zone, then by destination zone
  */

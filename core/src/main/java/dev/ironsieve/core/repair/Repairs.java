@@ -9,6 +9,7 @@ import dev.ironsieve.core.difference.Differences;
 import dev.ironsieve.core.edit.Edit;
 import dev.ironsieve.core.edit.Place;
 import dev.ironsieve.core.edit.Touched;
+import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.model.Coordinate;
 import dev.ironsieve.core.model.Criterion;
 import dev.ironsieve.core.model.InvalidModel;
@@ -16,9 +17,12 @@ import dev.ironsieve.core.model.Names;
 import dev.ironsieve.core.model.Opening;
 import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.ServiceItem;
+import dev.ironsieve.core.model.ServiceLiteral;
 import dev.ironsieve.core.model.Verdict;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
+import dev.ironsieve.core.sets.IntSet;
+import dev.ironsieve.core.sets.Transport;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -26,10 +30,15 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Stream;
 
 /** Finds the repairs of a finding. */
 public final class Repairs {
   private static final int PLACES_TRIED = 4;
+
+  /** Services from which on a narrowed rule would hardly be read. */
+  private static final int MOST_SERVICES = 20;
 
   private final LiveAnalysis analysis;
   private final Rulebase base;
@@ -43,7 +52,8 @@ public final class Repairs {
 
   /**
    * The repairs that remove a finding of the analysis as it stands, the least far-reaching first;
-   * none for what needs a person's judgement (too broad, undecided) or is usual (generalised).
+   * none for what needs a person's judgement (undecided) or is usual (generalised). Of a rule that
+   * is too broad see {@link #narrowing}.
    */
   public static List<Repair> of(Finding finding, LiveAnalysis analysis) {
     Repairs repairs = new Repairs(analysis);
@@ -61,6 +71,60 @@ public final class Repairs {
       case GENERALISED, TOO_BROAD, ENDS_SOON, UNDECIDED -> {}
     }
     return List.copyOf(repairs.found);
+  }
+
+  /**
+   * The repair of a rule that is too broad: it is narrowed to the zones and services of connections
+   * that it decided. None if there are no such connections, or they are of too many services.
+   *
+   * @param seen connections that the rule decides, such as those of a log or of checks
+   */
+  public static List<Repair> narrowing(
+      Finding finding, LiveAnalysis analysis, List<Connection> seen) {
+    Repairs repairs = new Repairs(analysis);
+    repairs.narrow(repairs.rule(finding.rule()), seen);
+    return List.copyOf(repairs.found);
+  }
+
+  private void narrow(Rule rule, List<Connection> seen) {
+    Set<String> from = new TreeSet<>();
+    Set<String> to = new TreeSet<>();
+    IntSet services = IntSet.EMPTY;
+    for (Connection connection : seen) {
+      if (connection.protocol() >= 0 && connection.detail() >= 0) {
+        services =
+            services.union(
+                IntSet.of(Transport.position(connection.protocol(), connection.detail())));
+      }
+      Stream.ofNullable(connection.from().zone()).forEach(from::add);
+      Stream.ofNullable(connection.to().zone()).forEach(to::add);
+    }
+    List<String> texts = ServiceLiteral.covering(services);
+    boolean narrowsServices = rule.services().isAny() && !texts.isEmpty();
+    if (seen.isEmpty() || texts.size() > MOST_SERVICES) {
+      return;
+    }
+    Criterion<ServiceItem> asked =
+        narrowsServices
+            ? new Criterion<>(texts.stream().map(ServiceItem::parse).toList(), List.of())
+            : rule.services();
+    Rule narrow =
+        rule.matching(
+            narrowed(rule.fromZones(), from),
+            rule.fromAddresses(),
+            narrowed(rule.toZones(), to),
+            rule.toAddresses(),
+            asked);
+    if (!narrow.equals(rule)) {
+      String kept = narrowsServices ? String.join(", ", texts) : "the zones";
+      add(
+          "Narrow \"%s\" to the use of it: %s".formatted(rule.name(), kept),
+          new Edit.ReplaceRules(List.of(narrow)));
+    }
+  }
+
+  private static Criterion<String> narrowed(Criterion<String> zones, Set<String> seen) {
+    return zones.isAny() && !seen.isEmpty() ? new Criterion<>(List.copyOf(seen), List.of()) : zones;
   }
 
   /** Whether an edit changes nothing that is from a common rulebase, which only that may change. */

@@ -12,8 +12,11 @@ import dev.ironsieve.core.model.Rule;
 import dev.ironsieve.core.model.Section;
 import dev.ironsieve.core.model.ServiceItem;
 import dev.ironsieve.core.model.Verdict;
+import dev.ironsieve.core.model.Zone;
 import dev.ironsieve.core.rulebase.Rulebase;
+import dev.ironsieve.core.text.ConnectionLine;
 import dev.ironsieve.core.twin.Rounds;
+import dev.ironsieve.core.twin.SlowRules;
 import dev.ironsieve.core.twin.SmallWorld;
 import dev.ironsieve.core.twin.Tried;
 import java.util.ArrayList;
@@ -98,6 +101,45 @@ class RepairsTest {
     assertThat(summary("same", Finding.Kind.MERGEABLE, same, udp))
         .containsExactly("Make \"same\" and \"udp\" one rule");
     assertThat(summary("all", Finding.Kind.GENERALISED, web, all)).isEmpty();
+  }
+
+  @Test
+  void aRuleThatIsTooBroadIsNarrowedToWhatItIsUsedFor() {
+    Rule wide = Rule.matchingAll("wide", "wide", Verdict.ALLOW);
+    Rulebase base =
+        new Rulebase(
+            "b",
+            List.of(new Zone("quay", List.of(), ""), new Zone("sea", List.of(), "")),
+            List.of(),
+            List.of(),
+            List.of(new Section("s", "S", List.of(wide))));
+    LiveAnalysis analysis = new LiveAnalysis(base);
+    Finding broad =
+        analysis.findings("wide").stream()
+            .filter(finding -> finding.kind() == Finding.Kind.TOO_BROAD)
+            .findFirst()
+            .orElseThrow();
+    assertThat(Repairs.of(broad, analysis)).isEmpty();
+    assertThat(Repairs.narrowing(broad, analysis, List.of())).isEmpty();
+    List<Connection> seen =
+        List.of(
+            ConnectionLine.parse("from 10.0.0.1 in quay to 10.0.0.2 in sea tcp/443", base),
+            ConnectionLine.parse("from 10.0.0.1 in quay to 10.0.0.3 in sea udp/53", base));
+    Repair repair = Repairs.narrowing(broad, analysis, seen).getFirst();
+    assertThat(repair.summary()).isEqualTo("Narrow \"wide\" to the use of it: tcp/443, udp/53");
+    Rulebase after = repair.edit().apply(base);
+    Rule narrow = after.rules().getFirst();
+    assertThat(narrow.fromZones()).isEqualTo(Criterion.of("quay"));
+    assertThat(narrow.toZones()).isEqualTo(Criterion.of("sea"));
+    assertThat(new LiveAnalysis(after).findings("wide"))
+        .noneMatch(finding -> finding.kind() == Finding.Kind.TOO_BROAD);
+    SlowRules slow = new SlowRules(after);
+    assertThat(seen).allMatch(connection -> slow.decide(connection).isPresent());
+    List<Connection> many = new ArrayList<>();
+    for (int port = 1; port < 60; port += 2) {
+      many.add(ConnectionLine.parse("from in quay to in sea tcp/" + port, base));
+    }
+    assertThat(Repairs.narrowing(broad, analysis, many)).isEmpty();
   }
 
   /** A copy of the second rule that asks for one other thing, so that some can be merged. */

@@ -1,8 +1,8 @@
 package dev.ironsieve.server.log;
 
 import dev.ironsieve.core.model.Connection;
+import dev.ironsieve.server.draft.RecordedConnections;
 import dev.ironsieve.server.jdbc.Database;
-import dev.ironsieve.server.revision.RecordedConnections;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Instant;
 import java.util.List;

@@ -16,6 +16,7 @@ import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.server.draft.DraftState;
 import dev.ironsieve.server.draft.EditionEffect;
 import dev.ironsieve.server.draft.FindingDocument;
+import dev.ironsieve.server.draft.RecordedConnections;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Duration;
 import java.time.Instant;

@@ -1,4 +1,4 @@
-package dev.ironsieve.server.revision;
+package dev.ironsieve.server.draft;
 
 import dev.ironsieve.core.model.Connection;
 import java.time.Instant;
