@@ -1,5 +1,6 @@
 import { useRef } from 'react';
 import type { Rule, ZoneMatrix } from '../api/types';
+import { Mesh } from '../rules/Mesh';
 
 const MOST_NAMED = 3;
 
@@ -137,19 +138,7 @@ export function MatrixPicture({
                   }}
                   className={`h-[30px] cursor-pointer text-center ${focused ? 'bg-accent-soft' : 'hover:bg-band'}`}
                 >
-                  <svg width="33" height="13" viewBox="0 0 33 13" aria-hidden className="inline">
-                    {Array.from({ length: 10 }, (_, i) => (
-                      <rect
-                        key={i}
-                        x={(i % 5) * 7}
-                        y={i < 5 ? 0 : 7.5}
-                        width="5"
-                        height="5"
-                        rx="0.8"
-                        fill={i < holes ? 'var(--allow)' : 'var(--no-hole)'}
-                      />
-                    ))}
-                  </svg>
+                  <Mesh open={holes} hole="var(--allow)" />
                 </td>
               );
             })}

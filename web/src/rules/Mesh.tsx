@@ -1,8 +1,29 @@
-/** The mesh: ten small holes, as many dark as tenths of the rule's match still get to it. */
-export function Mesh({ open, says }: { open: number; says: string }) {
+/**
+ * The mesh: ten small holes, as many dark as tenths of the rule's match still get to it.
+ *
+ * @param says what it shows, in words; left out where the words stand around it
+ * @param hole colour of an open hole
+ */
+export function Mesh({
+  open,
+  says,
+  hole = 'var(--hole)',
+}: {
+  open: number;
+  says?: string;
+  hole?: string;
+}) {
   return (
-    <svg width="33" height="13" viewBox="0 0 33 13" role="img" aria-label={says}>
-      <title>{says}</title>
+    <svg
+      width="33"
+      height="13"
+      viewBox="0 0 33 13"
+      role={says === undefined ? undefined : 'img'}
+      aria-hidden={says === undefined}
+      aria-label={says}
+      className={says === undefined ? 'inline' : undefined}
+    >
+      {says !== undefined && <title>{says}</title>}
       {Array.from({ length: 10 }, (_, i) => (
         <rect
           key={i}
@@ -11,7 +32,7 @@ export function Mesh({ open, says }: { open: number; says: string }) {
           width="5"
           height="5"
           rx="0.8"
-          fill={i < open ? 'var(--hole)' : 'var(--no-hole)'}
+          fill={i < open ? hole : 'var(--no-hole)'}
         />
       ))}
     </svg>
