@@ -107,57 +107,6 @@ class FlowsTest extends OnTheBench {
   }
 
   @Test
-  void threeHostsAreAllowedAboveRefuseAllForOneNetwork() throws IOException {
-    find("guests never");
-    press("Control+Shift+Enter");
-    name("Three hosts");
-    press("f");
-    chip("guest-wifi");
-    press("Escape");
-    press("t");
-    for (String host : new String[] {"www.quay.example", "shop.quay.example", "pier.example"}) {
-      chip(host);
-    }
-    press("Escape");
-    allow();
-    press("Control+Enter");
-    name("Nothing else");
-    press("f");
-    chip("guest-wifi");
-    press("Escape");
-    assertThat(rule("Three hosts")).containsText("pier.example");
-    assertThat(rule("Three hosts")).containsText("allow");
-    assertThat(rule("Nothing else")).containsText("drop");
-    counted(4);
-  }
-
-  @Test
-  void aRuleIsClonedAdaptedAndMovedToTheTopOfItsSection() throws IOException {
-    find("gate readers");
-    press("Alt+Shift+ArrowDown");
-    assertThat(page().getByText("Rule cloned.")).isVisible();
-    press("Enter");
-    name("Turnstiles");
-    press("/");
-    press("Escape");
-    for (int i = 0; i < 4; i++) {
-      press("Alt+ArrowUp");
-    }
-    assertThat(rule("Turnstiles")).hasAttribute("aria-rowindex", "8");
-    counted(5);
-  }
-
-  @Test
-  void everyRuleThatTouchesAnAddressIsFound() throws IOException {
-    press("/");
-    type("touches 10.4.2.9");
-    press("Enter");
-    assertThat(bench.rule("h47")).hasCount(0);
-    assertThat(page().getByText("Managed kiosks to booking")).isVisible();
-    counted(10);
-  }
-
-  @Test
   void myLastTenChangesAreUndoneAndNotAColleagues() throws IOException {
     for (int i = 0; i < 5; i++) {
       bench.focus("h05");
