@@ -1,6 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useId, useRef, useState } from 'react';
 import type { Rule, SavedCheck } from '../api/types';
+import { isSet } from '../draft/checkSet';
 import { usePrinting } from '../ui/usePrinting';
 import { CELLS, cellText, type Cell, type CheckRow } from './checkRows';
 import { CheckEditor } from './CheckEditor';
@@ -30,7 +31,8 @@ const WORDS: Record<Cell, string> = {
 export interface TableActions {
   /** Sets the text of a cell, in all selected checks if this one is among them. */
   save(check: SavedCheck, cell: Cell, text: string): Promise<boolean>;
-  remove(): void;
+  /** Deletes the selected checks, or this one if none is selected. */
+  remove(focused?: SavedCheck): void;
   copy(): void;
   paste(text: string): void;
   probe(check: SavedCheck): void;
@@ -99,7 +101,7 @@ export function CheckTable({
     const next = CELLS[Math.max(0, Math.min(CELLS.length - 1, CELLS.indexOf(at.cell) + by))]!;
     setAt({ row, cell: next });
   };
-  const edit = (text?: string) => {
+  const edit = () => {
     if (!check || !mayEdit) return;
     if (at.cell === 'protected') {
       void actions.save(check, 'protected', check.protected ? '' : 'yes');
@@ -108,7 +110,7 @@ export function CheckTable({
     setEditing({
       name: check.name,
       cell: at.cell,
-      text: text ?? cellText(check, at.cell, numbers),
+      text: cellText(check, at.cell, numbers),
     });
   };
   const leave = (then?: 'down' | 'right') => {
@@ -128,7 +130,7 @@ export function CheckTable({
     End: () => move(lines.length),
     Enter: () => edit(),
     F2: () => edit(),
-    Delete: () => mayEdit && check && actions.remove(),
+    Delete: () => mayEdit && check && actions.remove(check),
     Escape: () => actions.select(new Set()),
     ' ': () => {
       if (!check) return;
@@ -331,7 +333,7 @@ function CheckLine({
                 cell={cell}
                 label={`${WORDS[cell]} of ${check.name}`}
                 text={editing.text}
-                set={check.connection.startsWith('all ')}
+                set={isSet(check)}
                 onText={onText}
                 onSave={onSave}
                 onLeave={onLeave}

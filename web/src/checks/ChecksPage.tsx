@@ -84,12 +84,9 @@ export default function ChecksPage({
       setError(null);
       return edits.length === 0 || send(edits);
     },
-    remove() {
-      const names = chosen.length > 0 ? chosen.map((check) => check.name) : [];
-      if (names.length === 0) {
-        setSaid('Select checks with the space bar, then delete them.');
-        return;
-      }
+    remove(focused) {
+      const removed = chosen.length > 0 || !focused ? chosen : [focused];
+      const names = removed.map((check) => check.name);
       void send(names.map((name) => ({ kind: 'deleteCheck', name }))).then((done) => {
         if (done) setSelected(new Set());
         if (done) setSaid(`${names.length} deleted. Ctrl+Z brings them back.`);

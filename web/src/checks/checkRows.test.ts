@@ -49,7 +49,7 @@ describe('a cell', () => {
     expect(cellText(full, 'group', numbers)).toBe('');
   });
 
-  it('changes the check, or says what is wrong', () => {
+  it('changes the check, or returns an error message', () => {
     expect(withCell(check('a'), 'rule', '7', byNumber)).toMatchObject({ rule: 'h07' });
     expect(withCell(check('a'), 'rule', '8', byNumber)).toBe('There is no rule 8.');
     expect(withCell(check('a'), 'name', ' ', byNumber)).toBe('The name must not be empty.');

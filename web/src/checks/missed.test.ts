@@ -27,7 +27,7 @@ describe('a mistake that no check notices', () => {
     );
   });
 
-  it('gets a check with a name of its own', () => {
+  it('gets a check with an unused name', () => {
     const known = [{ name: 'kiosks print: disabled' } as SavedCheck];
     const edits = checksFor([missed({}), missed({ mistake: 'verdict' })], known, numbers, byId);
     expect(edits).toEqual([

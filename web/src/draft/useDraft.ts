@@ -5,6 +5,7 @@ import { hasEnded } from '../api/sessionEnd';
 import type { Change, Draft, Edit } from '../api/types';
 import { fetchNewest } from './fetchNewest';
 import { applyEdit } from './applyEdit';
+import { isSet, mayRename } from './checkSet';
 import { Outbox, type WaitingEdit } from './outbox';
 import { useSession } from '../shell/session';
 
@@ -54,6 +55,10 @@ export function follow(draft: Draft, change: Change): Draft | undefined {
   }
   // Without standings it is the answer to a request that was sent twice.
   if (change.version > draft.version + 1 || !change.standings) {
+    return undefined;
+  }
+  // The server renames what sets of connections name; it knows how they read.
+  if (mayRename(change.edit) && draft.checks.some(isSet)) {
     return undefined;
   }
   const next = applyEdit(draft, change.edit);

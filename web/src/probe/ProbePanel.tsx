@@ -7,6 +7,7 @@ import { ChangeList } from './ChangeList';
 import { ProbeFields } from './ProbeFields';
 import { partWord } from './unless';
 import { UnlessList } from './UnlessList';
+import { CompletionList } from '../ui/CompletionList';
 import { useCompletion } from '../ui/useCompletion';
 import { useNames } from './useNames';
 import { whole } from '../ui/numbers';
@@ -93,24 +94,7 @@ export function ProbePanel({
         onFocus={() => setOpen(true)}
         className="w-full resize-none rounded border border-dim bg-sheet px-2 py-1 font-mono text-[12px] leading-[18px]"
       />
-      <div className="relative">
-        <ul
-          {...box.menu({ 'aria-label': 'Completions of the connection' })}
-          hidden={options.length === 0}
-          className="absolute z-20 w-full rounded border border-line bg-sheet py-1 shadow-lg"
-        >
-          {options.map((option, i) => (
-            <li
-              key={option.text}
-              {...box.option(i)}
-              className={`flex cursor-pointer gap-2 px-2 text-[12px] ${i === box.at ? 'bg-accent-soft' : ''}`}
-            >
-              <span className="shrink-0">{option.text}</span>
-              <span className="ml-auto truncate text-dim">{option.detail}</span>
-            </li>
-          ))}
-        </ul>
-      </div>
+      <CompletionList box={box} options={options} label="Completions of the connection" />
       <details
         open={inFields}
         onToggle={(e) => setInFields(e.currentTarget.open)}

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { ReachAnswer } from '../api/types';
+import { setOf } from '../draft/checkSet';
 import type { DraftHandle } from '../draft/useDraft';
 import { Area, Field } from '../ui/Field';
 import { FormDialog } from '../ui/FormDialog';
@@ -33,7 +34,7 @@ export function KeepAsCheck({
       onSave={() =>
         handle.edit({
           kind: 'putCheck',
-          check: { name: name.trim(), connection: `all ${question}`.trim(), verdict },
+          check: { name: name.trim(), connection: setOf(question), verdict },
         })
       }
     >

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api } from '../api/client';
 import type { Draft } from '../api/types';
+import { CompletionList } from '../ui/CompletionList';
 import { useCompletion } from '../ui/useCompletion';
 import { namesAt, questionOptions } from './questionOptions';
 
@@ -75,24 +76,7 @@ export function QuestionLine({
         onFocus={() => setOpen(true)}
         className="w-full resize-none rounded border border-dim bg-sheet px-2 py-1 font-mono text-[12px] leading-[18px]"
       />
-      <div className="relative">
-        <ul
-          {...box.menu({ 'aria-label': 'Completions of the question' })}
-          hidden={options.length === 0}
-          className="absolute z-20 max-h-[260px] w-full overflow-auto rounded border border-line bg-sheet py-1 shadow-lg"
-        >
-          {options.map((option, i) => (
-            <li
-              key={`${option.detail} ${option.text}`}
-              {...box.option(i)}
-              className={`flex cursor-pointer gap-2 px-2 text-[12px] ${i === box.at ? 'bg-accent-soft' : ''}`}
-            >
-              <span className="shrink-0">{option.text}</span>
-              <span className="ml-auto truncate text-dim">{option.detail}</span>
-            </li>
-          ))}
-        </ul>
-      </div>
+      <CompletionList box={box} options={options} label="Completions of the question" />
       {error && (
         <p id="question-error" role="alert" className="mt-1 text-[12px] text-drop">
           {error}

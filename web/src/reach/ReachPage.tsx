@@ -3,6 +3,7 @@ import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { api } from '../api/client';
 import type { CheckState, Rule } from '../api/types';
+import { isSet, questionOf } from '../draft/checkSet';
 import type { DraftHandle } from '../draft/useDraft';
 import { useUrlState } from '../shell/useUrlState';
 import { Button } from '../ui/Button';
@@ -58,7 +59,7 @@ export default function ReachPage({
   const asked = values.q.trim() !== '';
   const answer = asked && !reach.error ? reach.data : undefined;
   const deciding = new Set(answer?.lines.map((line) => line.rule)).size;
-  const kept = draft.checks.filter((check) => check.connection.startsWith('all'));
+  const kept = draft.checks.filter(isSet);
   const ask = (from: string, to: string) =>
     step({ q: `what decides between ${nameInQuestion(from)} and ${nameInQuestion(to)}` });
   const zones = matrix.data?.zones ?? [];
@@ -185,7 +186,7 @@ export default function ReachPage({
                   <li key={check.name} className="flex items-baseline gap-2 py-[2px]">
                     <button
                       type="button"
-                      onClick={() => step({ q: check.connection.slice('all'.length).trim() })}
+                      onClick={() => step({ q: questionOf(check) })}
                       className="min-h-[24px] cursor-pointer text-left text-accent underline underline-offset-2"
                     >
                       {check.name}

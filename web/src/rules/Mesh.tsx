@@ -1,7 +1,7 @@
 /**
  * The mesh: ten small holes, as many dark as tenths of the rule's match still get to it.
  *
- * @param says what it shows, in words; left out where the words stand around it
+ * @param says its accessible name; left out where the element around it has one
  * @param hole colour of an open hole
  */
 export function Mesh({

@@ -15,7 +15,7 @@ const empty = {
 const names = (draft: Draft) => offeredRules(draft).map((one) => one.id);
 
 describe('the first rules of an empty rulebase', () => {
-  it('are offered until it has rules of its own', () => {
+  it('are offered until somebody writes another rule', () => {
     expect(names(empty)).toHaveLength(6);
     const taken = applyEdit(empty, takeRule(empty, firstRules(empty)[0]!));
     expect(names(taken)).not.toContain('first-observe');

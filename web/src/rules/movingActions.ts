@@ -48,28 +48,37 @@ export function movingActions(
       bench.scrollTo(ids[0]!);
     }
   };
+  /** A step begins where the one before it ended, however quickly the key was pressed again. */
+  let steps: Promise<unknown> = Promise.resolve();
+  const inTurn = (step: () => Promise<unknown>) => {
+    steps = steps.then(step, step);
+  };
   return {
     stepSection(id, direction) {
-      const section = sectionWith(bench.draft(), id);
-      const edit = section ? stepSection(bench.draft(), section, direction) : null;
-      if (!edit) {
-        bench.say(`The section cannot go further ${direction < 0 ? 'up' : 'down'}.`);
-        return;
-      }
-      void bench.send(edit).then((refused) => {
-        if (refused) return;
+      inTurn(async () => {
+        const section = sectionWith(bench.draft(), id);
+        const edit = section ? stepSection(bench.draft(), section, direction) : null;
+        if (!edit) {
+          bench.say(`The section cannot go further ${direction < 0 ? 'up' : 'down'}.`);
+          return;
+        }
+        if (await bench.send(edit)) return;
         bench.say('Section moved.');
         bench.scrollTo(id);
       });
     },
     step(id, direction) {
       const ids = bench.group(id);
-      const shown = bench.shown();
-      const to =
-        shown.length < allRules(bench.draft()).length
-          ? shownPlace(shown, ids, direction)
-          : stepPlace(bench.draft(), ids, direction);
-      if (to) void place(ids, to);
+      const visible = new Set(bench.shown());
+      inTurn(async () => {
+        const all = allRules(bench.draft()).map((rule) => rule.id);
+        const shown = all.filter((one) => visible.has(one)); // in the order of now
+        const to =
+          shown.length < all.length
+            ? shownPlace(shown, ids, direction)
+            : stepPlace(bench.draft(), ids, direction);
+        if (to) await place(ids, to);
+      });
     },
     moveTo: (id, to) => void place(bench.group(id), to),
     moveToEdge(id, edge) {

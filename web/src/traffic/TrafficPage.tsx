@@ -114,7 +114,7 @@ export default function TrafficPage({
         draft.name,
         values.weight === ''
           ? `What each rule decided in the last 24 hours: ${whole(fall!.total)} connections`
-          : 'What each rule decides, if every kind of connection counts alike',
+          : 'Share of each rule, all kinds of connections weighted equally',
       ),
     );
   const then = (revision: number, rule: string) =>
