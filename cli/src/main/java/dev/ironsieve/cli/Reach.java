@@ -120,15 +120,16 @@ final class Reach implements Callable<Integer> {
   }
 
   private static String part(Line line) {
-    String part =
-        line.parts.isEmpty()
-            ? "everything that was asked"
-            : line.parts.entrySet().stream()
-                .map(entry -> entry.getKey() + " " + entry.getValue())
-                .collect(Collectors.joining("; "));
+    String part = line.parts.isEmpty() ? "everything that was asked" : parts(line);
     return line.except.isEmpty()
         ? part
         : part + "; except the part of rules above: " + list(line.except);
+  }
+
+  private static String parts(Line line) {
+    return line.parts.entrySet().stream()
+        .map(entry -> entry.getKey() + " " + entry.getValue())
+        .collect(Collectors.joining("; "));
   }
 
   private static String list(List<Integer> numbers) {
@@ -141,10 +142,7 @@ final class Reach implements Callable<Integer> {
         line.verdict,
         line.rule == null ? "" : line.rule + "",
         quoted(line.name),
-        quoted(
-            line.parts.entrySet().stream()
-                .map(entry -> entry.getKey() + " " + entry.getValue())
-                .collect(Collectors.joining("; "))),
+        quoted(parts(line)),
         list(line.except),
         quoted(line.witness));
   }

@@ -145,6 +145,31 @@ class ReachAndCoverageTest {
   }
 
   @Test
+  void aBroadRuleIsNarrowedToTheConnectionsOfChecks() {
+    String repairs = path + "rules/wide/repairs/too-broad";
+    ruth.edit(
+            id,
+            0,
+            "{\"kind\": \"insertRules\", \"place\": {\"above\": \"a\"}, \"rules\": [{\"id\": \"wide\","
+                + " \"name\": \"Wide\", \"verdict\": \"allow\"}]}")
+        .then()
+        .statusCode(200);
+    ruth.request().get(repairs).then().statusCode(200).body("", empty());
+    ruth.edit(
+            id,
+            1,
+            "{\"kind\": \"putCheck\", \"check\": {\"name\": \"ssh\", \"connection\":"
+                + " \"from 10.0.0.1 to 10.0.0.2 tcp/22\", \"verdict\": \"allow\"}}")
+        .then()
+        .statusCode(200);
+    ruth.request()
+        .get(repairs)
+        .then()
+        .body("summary", hasItem("Narrow \"Wide\" to the use of it: tcp/22"))
+        .body("[0].edit.kind", equalTo("replaceRules"));
+  }
+
+  @Test
   void aSetOfConnectionsIsACheck() {
     String put =
         "{\"kind\": \"putCheck\", \"check\": {\"name\": \"nobody\", \"connection\":"

@@ -5,6 +5,7 @@ import dev.ironsieve.core.model.Connection;
 import dev.ironsieve.core.rulebase.Rulebase;
 import dev.ironsieve.core.ruleindex.RuleIndex;
 import dev.ironsieve.core.space.Box;
+import dev.ironsieve.core.space.Space;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -36,6 +37,20 @@ public record Coverage(
     return all == 0 ? 1 : (double) noticed.size() / all;
   }
 
+  /** Whether no rule tells the connections of a region apart. */
+  private static boolean isPoint(List<Box> region, Space space) {
+    if (region.size() != 1) {
+      return false;
+    }
+    Box box = region.getFirst();
+    for (int axis = 0; axis < box.axes(); axis++) {
+      if (space.count(axis, box.side(axis)) != 1) {
+        return false;
+      }
+    }
+    return true;
+  }
+
   /** The mutants of a rulebase that the checks kill. */
   public static Coverage of(Rulebase rulebase, List<Check> checks) {
     return of(new RuleIndex(rulebase), checks, TestPoints.STEPS);
@@ -50,7 +65,8 @@ public record Coverage(
 
   /**
    * The mutants of some rules that the checks of some connections, and of some sets of connections,
-   * kill. A cover search for each set and each mutant whose region it meets.
+   * kill. O(rules) for a region of one point, else a cover search for each mutant whose region it
+   * meets.
    *
    * @param regions of the sets; each has to get one verdict, and does
    * @param steps comparisons of boxes that one search may take
@@ -73,6 +89,10 @@ public record Coverage(
       }
     }
     for (List<Box> region : regions) {
+      if (isPoint(region, index.space())) {
+        mutants.shownBy(region.getFirst().lowest()).forEach(number -> shown[number] = true);
+        continue;
+      }
       for (int number = 0; number < shown.length; number++) {
         shown[number] = shown[number] || mutants.showsIn(number, region);
       }

@@ -1,6 +1,5 @@
 package dev.ironsieve.server.draft;
 
-import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.core.analysis.LiveAnalysis;
 import dev.ironsieve.core.checks.CheckResult;
 import dev.ironsieve.core.matcher.Matcher;
@@ -24,8 +23,6 @@ import dev.ironsieve.core.text.TermCompletion;
 import dev.ironsieve.server.question.QuestionPool;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.enterprise.context.ApplicationScoped;
-import java.time.Duration;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -42,10 +39,6 @@ import java.util.function.Function;
 public class DraftQuestions {
   private static final int MOST_UNLESS = 40; // other decisions that an answer lists
 
-  /** Age and number of the recorded connections to which a broad rule is narrowed. */
-  private static final Duration SEEN = Duration.ofDays(30);
-
-  private static final int MOST_SEEN = 20_000;
   private static final int MOST_PASSED = 20; // rules above with their reasons
   private static final int MOST_CHANGES = 4; // of rules above the one that decides
 
@@ -53,15 +46,8 @@ public class DraftQuestions {
   private final QuestionPool pool;
   private final ProbeFill fill;
   private final DraftDocuments documents;
-  private final RecordedConnections recorded;
 
-  DraftQuestions(
-      LiveDrafts live,
-      QuestionPool pool,
-      ProbeFill fill,
-      DraftDocuments documents,
-      RecordedConnections recorded) {
-    this.recorded = recorded;
+  DraftQuestions(LiveDrafts live, QuestionPool pool, ProbeFill fill, DraftDocuments documents) {
     this.live = live;
     this.pool = pool;
     this.fill = fill;
@@ -75,7 +61,16 @@ public class DraftQuestions {
   }
 
   /** A draft with its analysis, of one version. */
-  public record Analysed(DraftState draft, LiveAnalysis analysis) {}
+  public record Analysed(DraftState draft, LiveAnalysis analysis) {
+    /** Asks the index of the analysis, or a new one if that has no room for the question. */
+    <T> T withRoom(Function<RuleIndex, T> question) {
+      try {
+        return question.apply(analysis.index());
+      } catch (IllegalStateException e) { // no room left
+        return question.apply(new RuleIndex(draft.rulebase()));
+      }
+    }
+  }
 
   /**
    * Asks a question that needs the draft and its analysis.
@@ -145,9 +140,6 @@ public class DraftQuestions {
 
   /** The repairs of a rule's findings, by the kind of the finding. */
   List<RepairDocument> repairs(long id, String rule, String kind) {
-    if (kind.equals(Finding.Kind.TOO_BROAD.word())) {
-      return narrowing(id, rule);
-    }
     return ask(
         id,
         asked ->
@@ -158,36 +150,6 @@ public class DraftQuestions {
                     .flatMap(finding -> Repairs.of(finding, asked.analysis()).stream())
                     .map(repair -> RepairDocument.of(repair, asked.state().rulebase()))
                     .toList());
-  }
-
-  /** The repair of a rule that is too broad: narrowed to its use in the log and in checks. */
-  private List<RepairDocument> narrowing(long id, String rule) {
-    Instant since = Instant.now().minus(SEEN);
-    List<Connection> logged = recorded.since(id, since, MOST_SEEN);
-    return ask(
-        id,
-        asked -> {
-          Rulebase rulebase = asked.state().rulebase();
-          RuleIndex index = asked.analysis().index();
-          Matcher matcher = new Matcher(index);
-          List<Connection> seen = new ArrayList<>();
-          for (Connection connection : logged) {
-            matcher
-                .decide(matcher.named(connection))
-                .filter(decides -> decides.id().equals(rule))
-                .ifPresent(decides -> seen.add(connection));
-          }
-          for (CheckResult result : CheckResult.of(rulebase, index)) {
-            if (rule.equals(result.rule()) && result.holds() && !result.check().isSet()) {
-              seen.add(ConnectionLine.parse(result.check().connection(), rulebase));
-            }
-          }
-          return asked.analysis().findings(rule).stream()
-              .filter(finding -> finding.kind() == Finding.Kind.TOO_BROAD)
-              .flatMap(finding -> Repairs.narrowing(finding, asked.analysis(), seen).stream())
-              .map(repair -> RepairDocument.of(repair, rulebase))
-              .toList();
-        });
   }
 
   /**

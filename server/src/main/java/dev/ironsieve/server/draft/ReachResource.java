@@ -15,7 +15,6 @@ import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
 import java.util.List;
-import java.util.function.Function;
 
 /** Reach questions to a draft. */
 @Path("/api/rulebases/{rulebase}/draft/reach")
@@ -46,8 +45,7 @@ public class ReachResource {
         asked -> {
           Rulebase rules = asked.draft().rulebase();
           Rule pattern = ReachLine.parse(line, rules);
-          return withRoom(
-              asked,
+          return asked.withRoom(
               index ->
                   ReachDocument.of(
                       pattern, ReachTable.ask(index, pattern, ReachTable.STEPS), index));
@@ -73,7 +71,7 @@ public class ReachResource {
           }
           List<String> shown = wanted.subList(0, Math.min(MOST_ZONES, wanted.size()));
           return ZoneMatrixDocument.of(
-              withRoom(asked, index -> ZoneMatrix.of(index, shown)), wanted.size());
+              asked.withRoom(index -> ZoneMatrix.of(index, shown)), wanted.size());
         });
   }
 
@@ -87,14 +85,5 @@ public class ReachResource {
           RuleIndex index = asked.analysis().index();
           return RuleSharesDocument.of(RuleShares.of(index, SAMPLES), index);
         });
-  }
-
-  /** Asks the index of the analysis, or a new one if that has no room for the question. */
-  private static <T> T withRoom(DraftQuestions.Analysed asked, Function<RuleIndex, T> question) {
-    try {
-      return question.apply(asked.analysis().index());
-    } catch (IllegalStateException e) { // no room left
-      return question.apply(new RuleIndex(asked.draft().rulebase()));
-    }
   }
 }

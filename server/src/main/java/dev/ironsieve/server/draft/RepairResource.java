@@ -1,5 +1,6 @@
 package dev.ironsieve.server.draft;
 
+import dev.ironsieve.core.analysis.Finding;
 import dev.ironsieve.server.account.Role;
 import dev.ironsieve.server.refusal.Refusal;
 import jakarta.annotation.security.RolesAllowed;
@@ -13,10 +14,12 @@ import java.util.List;
 public class RepairResource {
   private final Drafts drafts;
   private final DraftQuestions questions;
+  private final NarrowingQuestion narrowing;
 
-  RepairResource(Drafts drafts, DraftQuestions questions) {
+  RepairResource(Drafts drafts, DraftQuestions questions, NarrowingQuestion narrowing) {
     this.drafts = drafts;
     this.questions = questions;
+    this.narrowing = narrowing;
   }
 
   /**
@@ -30,6 +33,8 @@ public class RepairResource {
     if (drafts.rulebase(rulebase).rules().stream().noneMatch(r -> r.id().equals(rule))) {
       throw new Refusal.NotFound("There is no rule with the id \"" + rule + "\" here.");
     }
-    return questions.repairs(rulebase, rule, finding);
+    return finding.equals(Finding.Kind.TOO_BROAD.word())
+        ? narrowing.repairs(rulebase, rule)
+        : questions.repairs(rulebase, rule, finding);
   }
 }

@@ -53,14 +53,6 @@ public class RuleFilterResource {
       BiFunction<RuleIndex, T, List<String>> find) {
     T item = parse.apply(Refusal.require(said, "value", "a value"));
     return questions.askAnalysed(
-        rulebase,
-        asked -> {
-          try {
-            RuleIndex index = asked.analysis().index();
-            return new FoundRules(find.apply(index, item));
-          } catch (IllegalStateException e) { // no room left
-            return new FoundRules(find.apply(new RuleIndex(asked.draft().rulebase()), item));
-          }
-        });
+        rulebase, asked -> new FoundRules(asked.withRoom(index -> find.apply(index, item))));
   }
 }
